@@ -1,0 +1,65 @@
+#include "core/buying/purchase.h"
+
+#include "core/units/count.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+void addCost(Purchase& p, const Product& product) {
+    p.packPrice = product.packPrice;
+    if (product.packPrice) p.cost = *product.packPrice * p.packs;
+}
+
+} // namespace
+
+Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff) {
+    const Plank plank = plankOf(product);
+    Purchase p{.product = product.id, .family = product.family};
+    p.unitsPerPack = plank.perPack;
+    p.unitsNeeded = takeoff.planks;
+    p.packs = (takeoff.planks + plank.perPack - 1) / plank.perPack;
+    p.boughtArea = plank.packArea() * p.packs;
+    p.consumedArea = takeoff.consumedArea;
+    p.laidArea = takeoff.laidArea;
+    p.boughtMass = plank.packMass * p.packs;
+    p.laidMass = takeoff.laidMass;
+    addCost(p, product);
+    return p;
+}
+
+Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
+    const Underlay underlay = underlayOf(product);
+    Purchase p{.product = product.id, .family = product.family};
+    p.unitsPerPack = 1;
+    p.unitsNeeded = static_cast<int>(roundUp(takeoff.totalLength / underlay.rollLength));
+    p.packs = p.unitsNeeded;
+    const M2 rollArea = areaOf(underlay.rollWidth, underlay.rollLength);
+    p.boughtArea = rollArea * p.packs;
+    p.consumedArea = areaOf(takeoff.totalLength, underlay.rollWidth);
+    p.laidArea = takeoff.laidArea;
+    p.boughtMass = {p.boughtArea.value * underlay.massKgPerM2};
+    p.laidMass = takeoff.laidMass;
+    p.lengthLeft = underlay.rollLength * p.packs - takeoff.totalLength;
+    addCost(p, product);
+    return p;
+}
+
+double chanceOfRunningShort(int needed, int cuts, int total, double spoil) {
+    const int spares = total - needed;
+    if (spares < 0) return 1;
+    if (cuts <= 0 || spoil <= 0) return 0;
+    // P(at most `spares` spoiled among cuts + spares tries), the binomial in logarithms.
+    const int n = cuts + spares;
+    double enough = 0;
+    for (int k = 0; k <= spares; ++k) {
+        const double logTerm = std::lgamma(n + 1.0) - std::lgamma(k + 1.0) - std::lgamma(n - k + 1.0) +
+                               k * std::log(spoil) + (n - k) * std::log1p(-spoil);
+        enough += std::exp(logTerm);
+    }
+    return std::clamp(1 - enough, 0.0, 1.0);
+}
+
+} // namespace westrum

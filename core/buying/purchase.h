@@ -1,0 +1,46 @@
+#pragma once
+
+#include "core/catalogue/product.h"
+#include "core/takeoff/floor_takeoff.h"
+#include "core/units/money.h"
+
+#include <optional>
+#include <string>
+
+namespace westrum {
+
+/// One line of the shopping list: whole packs (or rolls) of one product.
+struct Purchase {
+    std::string product; ///< id
+    std::string family;
+    int packs{};
+    int unitsPerPack{};     ///< planks in a pack; 1 for a roll
+    int unitsNeeded{};      ///< planks opened; rolls
+    std::optional<Money> packPrice;
+    std::optional<Money> cost; ///< packs * price; nothing without a price
+    M2 boughtArea;
+    M2 consumedArea;        ///< planks opened; off the roll
+    M2 laidArea;
+    Kg boughtMass;
+    Kg laidMass;
+    Mm lengthLeft;          ///< of the last roll; 0 for packs
+    [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
+    /// Stock bought minus laid area: what is paid for and not on the floor.
+    [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }
+    /// Stock consumed minus laid area: what cutting costs; whole planks left over are no waste here.
+    [[nodiscard]] M2 wasteOfConsumed() const { return consumedArea - laidArea; }
+    friend bool operator==(const Purchase&, const Purchase&) = default;
+};
+
+/// Whole packs for the planks taken off. @pre the product's fields passed checkFields()
+Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff);
+
+/// Whole rolls for the underlay taken off.
+Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff);
+
+/// Chance that `total` planks do not suffice for `needed` planks among which `cuts` are cut, when each try at a cut
+/// spoils its plank with probability `spoil` and is then tried again on a further plank: more than total - needed
+/// spoiled tries before the last good one (negative binomial). 1 if total < needed. Source: docs/formulae.md#odds.
+double chanceOfRunningShort(int needed, int cuts, int total, double spoil);
+
+} // namespace westrum

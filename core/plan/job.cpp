@@ -1,0 +1,50 @@
+#include "core/plan/job.h"
+
+namespace westrum {
+
+const Surface* Job::surface(std::string_view id) const {
+    for (const Surface& s : surfaces)
+        if (s.id == id) return &s;
+    return nullptr;
+}
+
+Surface* Job::surface(std::string_view id) {
+    for (Surface& s : surfaces)
+        if (s.id == id) return &s;
+    return nullptr;
+}
+
+const Finish& Job::finish(const std::string& id) const {
+    static const Finish undecided;
+    const auto found = finishes.find(id);
+    return found == finishes.end() ? undecided : found->second;
+}
+
+const FitLog& Job::log(const std::string& id) const {
+    static const FitLog empty;
+    const auto found = logs.find(id);
+    return found == logs.end() ? empty : found->second;
+}
+
+Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
+    Job job;
+    job.name = name;
+    job.currency = currency;
+    job.surfaces.push_back({.id = "floor", .name = "Floor", .kind = SurfaceKind::Floor, .measurement = {}});
+    Finish finish;
+    for (const Product& product : catalogue.products) {
+        if (product.family == "planks" && finish.product.empty()) {
+            finish.product = product.id;
+            // A plank's label asks for a gap and a stagger: a new floor starts with them.
+            for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}})
+                if (const auto value = product.fields.find(field); value != product.fields.end())
+                    finish.rules[rule] = value->second;
+        }
+        if (product.family == "underlay" && finish.underlay.empty()) finish.underlay = product.id;
+    }
+    job.finishes["floor"] = std::move(finish);
+    job.catalogue = std::move(catalogue);
+    return job;
+}
+
+} // namespace westrum

@@ -1,0 +1,47 @@
+#pragma once
+
+#include "core/catalogue/product.h"
+#include "core/record/fit_log.h"
+#include "core/shell/surface.h"
+#include "core/units/parse.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// The finish chosen for a surface and how it is set out.
+struct Finish {
+    std::string product;  ///< id in the catalogue; empty: not decided
+    std::string underlay; ///< id; empty: none
+    FieldValues rules;    ///< by the product's family
+    friend bool operator==(const Finish&, const Finish&) = default;
+};
+
+/// All that was measured and chosen: the one thing that is saved and edited. A value; copies are cheap enough to hand
+/// to a worker thread and to keep for undo.
+struct Job {
+    std::string name;
+    std::string vehicle;
+    Currency currency;
+    LengthUnit bareUnit = LengthUnit::Millimetre; ///< unit of a length typed without one
+    LengthUnit shownUnit = LengthUnit::Millimetre;
+    std::uint64_t seed = 1;
+    double spoilChance = 1.0 / 15; ///< chance that a cut spoils its plank: about 1/15 first-timer, 1/50 practised
+    std::vector<Surface> surfaces;
+    std::map<std::string, Finish> finishes; ///< by surface id
+    std::map<std::string, FitLog> logs;     ///< by surface id
+    Catalogue catalogue;
+
+    [[nodiscard]] const Surface* surface(std::string_view id) const;
+    [[nodiscard]] Surface* surface(std::string_view id);
+    [[nodiscard]] const Finish& finish(const std::string& id) const; ///< an undecided finish if there is none
+    [[nodiscard]] const FitLog& log(const std::string& id) const;    ///< an empty log if there is none
+    friend bool operator==(const Job&, const Job&) = default;
+};
+
+/// A job with one unmeasured floor and the given catalogue; its finish is the first plank and the first underlay.
+Job newJob(const std::string& name, Catalogue catalogue, Currency currency);
+
+} // namespace westrum

@@ -1,0 +1,432 @@
+#include "core/setout/row_starts.h"
+
+#include "core/units/count.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <limits>
+#include <numeric>
+#include <optional>
+
+namespace westrum {
+namespace {
+
+constexpr double kSlack = 1e-7; // mm: lengths this near are the same
+constexpr double kFar = std::numeric_limits<double>::infinity();
+
+/// Upper bounds on all differences between variables, kept closed under addition ("difference bound matrix").
+/// Variable 0 is the constant zero. With the joints as unknowns every rule of the floor is such a difference.
+class Differences {
+public:
+    explicit Differences(int variables)
+        : n_(variables + 1), bound_(static_cast<std::size_t>(n_) * static_cast<std::size_t>(n_), kFar) {
+        for (int i = 0; i < n_; ++i) at(i, i) = 0;
+    }
+
+    /// Demands x_u - x_v <= c. Returns false, leaving the matrix unusable, if that contradicts what is there.
+    bool require(int u, int v, double c) {
+        if (at(v, u) + c < -kSlack) return false;
+        if (c >= at(u, v)) return true;
+        for (int i = 0; i < n_; ++i) {
+            const double toU = at(i, u);
+            if (toU == kFar) continue;
+            for (int j = 0; j < n_; ++j) at(i, j) = std::min(at(i, j), toU + c + at(v, j));
+        }
+        return true;
+    }
+    bool requireBetween(int u, double low, double high) { return require(u, 0, high) && require(0, u, -low); }
+
+    [[nodiscard]] double most(int u, int v = 0) const { return at(u, v); }
+    [[nodiscard]] double least(int u, int v = 0) const { return -at(v, u); }
+
+private:
+    [[nodiscard]] double at(int i, int j) const { return bound_[static_cast<std::size_t>(i * n_ + j)]; }
+    double& at(int i, int j) { return bound_[static_cast<std::size_t>(i * n_ + j)]; }
+
+    int n_;
+    std::vector<double> bound_;
+};
+
+/// A run as the search sees it. For a run with joints the unknown is `first`, the length of its first piece.
+struct Line {
+    const Run* run{};
+    bool single{};
+    int variable{};          ///< > 0 for a run with joints
+    double rest{};           ///< length beyond the whole planks, in (0, plank]
+    int planksInside{};      ///< q: length = q planks + rest
+    std::vector<int> beside; ///< earlier runs in the row before that overlap this one, with joints
+};
+
+/// A cut plank being filled from its left-hand end: a last piece of a run (or nothing), then single pieces, and
+/// perhaps a first piece at its right-hand end. Used length = fixed + (last piece of run `lastOf`, if any).
+struct Slot {
+    int lastOf = -1;
+    double fixed{};
+    std::vector<int> singles;
+    int firstOf = -1;
+};
+
+struct State {
+    explicit State(int variables) : bounds(variables) {}
+    Differences bounds;
+    std::vector<int> wholes;
+    std::vector<Slot> slots;
+    std::vector<int> waitingFirst; ///< runs whose first piece will come out of a later run's plank
+    int spent = 0;
+};
+
+class Search {
+public:
+    Search(const std::vector<Run>& runs, const RowRules& rules, const std::stop_token& stop)
+        : rules_(rules), stop_(stop) {
+        const double plank = rules.plankLength;
+        for (const Run& run : runs) {
+            Line line{.run = &run};
+            line.single = run.length <= plank + kSlack;
+            if (!line.single) {
+                line.variable = ++variables_;
+                line.planksInside = static_cast<int>(std::ceil(run.length / plank - 1e-9)) - 1;
+                line.rest = run.length - line.planksInside * plank;
+                for (std::size_t other = lines_.size(); other-- > 0;) {
+                    const Run& r = *lines_[other].run;
+                    if (r.row < run.row - 1) break;
+                    if (r.row == run.row - 1 && !lines_[other].single && r.start < run.end() - kSlack &&
+                        run.start < r.end() - kSlack)
+                        line.beside.push_back(static_cast<int>(other));
+                }
+            }
+            lines_.push_back(std::move(line));
+        }
+        findLeastCosts();
+    }
+
+    /// No fewer cut planks can do: every first, last and single piece takes its length and one kerf out of a plank
+    /// lengthened by one kerf.
+    [[nodiscard]] int leastCutPlanks() const {
+        double sum = 0;
+        for (const Line& line : lines_) sum += (line.single ? line.run->length : line.rest) + rules_.kerf;
+        const int byLength = static_cast<int>(std::ceil(sum / (rules_.plankLength + rules_.kerf) - 1e-9));
+        return std::max(byLength, costFromFree_.front());
+    }
+    [[nodiscard]] int wholePlanksInside() const {
+        return std::accumulate(lines_.begin(), lines_.end(), 0,
+                               [](int sum, const Line& line) { return sum + line.planksInside; });
+    }
+    /// More is never needed: each run with a joint spends at most two, each single piece one.
+    [[nodiscard]] int mostCutPlanks() const {
+        return std::accumulate(lines_.begin(), lines_.end(), 0,
+                               [](int sum, const Line& line) { return sum + (line.single ? 1 : 2); });
+    }
+
+    enum class Outcome { Found, Impossible, GaveUp };
+
+    /// Looks for a layout that spends at most `budget` planks beyond those inside.
+    Outcome tryWith(int budget, bool shareFreely, int effort) {
+        budget_ = budget;
+        shareFreely_ = shareFreely;
+        costFrom_ = shareFreely ? &costFromFree_ : &costFromInOrder_;
+        stepsLeft_ = effort;
+        gaveUp_ = false;
+        found_.reset();
+        State start(variables_);
+        start.wholes.assign(lines_.size(), 0);
+        if (place(0, std::move(start))) return Outcome::Found;
+        return gaveUp_ ? Outcome::GaveUp : Outcome::Impossible;
+    }
+
+    /// The layout found by the last successful tryWith().
+    [[nodiscard]] RowPlan layout() {
+        State& state = *found_;
+        Differences& b = state.bounds;
+        const auto tighten = [&b](int u, int v, double c) {
+            Differences trial = b;
+            if (trial.require(u, v, c)) b = std::move(trial);
+        };
+        // Fewer cuts first: use an offcut as it is, and whole planks at the ends, wherever the rules leave the choice.
+        for (const Slot& slot : state.slots)
+            if (slot.firstOf >= 0) {
+                const double room = roomAfter(state, slot);
+                if (slot.lastOf >= 0) tighten(lines_[at(slot.lastOf)].variable, lines_[at(slot.firstOf)].variable, -room);
+                else tighten(0, lines_[at(slot.firstOf)].variable, -room);
+            }
+        for (const Line& line : lines_)
+            if (!line.single) tighten(0, line.variable, -rules_.plankLength);
+        RowPlan plan;
+        for (std::size_t i = 0; i < lines_.size(); ++i) {
+            const Line& line = lines_[i];
+            RunLayout laid{.first = line.run->length};
+            if (!line.single) {
+                // What freedom is left goes to the middle of its range, which spreads the joints.
+                const double value = std::clamp((b.least(line.variable) + b.most(line.variable)) / 2, 0.0, rules_.plankLength);
+                b.require(line.variable, 0, value);
+                b.require(0, line.variable, -value);
+                laid.first = value;
+                laid.wholes = state.wholes[i];
+                laid.last = line.run->length - value - laid.wholes * rules_.plankLength;
+            }
+            plan.runs.push_back(laid);
+            plan.planks += laid.wholes;
+        }
+        for (const Slot& slot : state.slots) {
+            CutPlank plank;
+            if (slot.lastOf >= 0) plank.parts.push_back({slot.lastOf, RunPiece::Last});
+            for (int s : slot.singles) plank.parts.push_back({s, RunPiece::Single});
+            if (slot.firstOf >= 0) plank.parts.push_back({slot.firstOf, RunPiece::First});
+            plan.cutPlanks.push_back(std::move(plank));
+        }
+        plan.planks += static_cast<int>(plan.cutPlanks.size());
+        return plan;
+    }
+
+private:
+    static std::size_t at(int i) { return static_cast<std::size_t>(i); }
+
+    /// The two ways to lay a run: with the most whole planks (`fewer` 0), which spends one plank more, or with one less.
+    struct Way {
+        double sum{};  ///< first and last piece together
+        double low{};  ///< least first piece
+        double high{}; ///< greatest first piece
+        [[nodiscard]] bool possible() const { return low <= high + kSlack; }
+    };
+    [[nodiscard]] Way way(const Line& line, int fewer) const {
+        const double plank = rules_.plankLength;
+        const double endLeast = std::max(rules_.endLeast, 0.0);
+        const double sum = line.rest + (fewer ? plank : 0);
+        return {sum, std::max(endLeast, sum - plank), std::min(plank, sum - endLeast)};
+    }
+    [[nodiscard]] double leastLast(const Line& line) const {
+        double least = kFar;
+        for (int fewer : {0, 1})
+            if (const Way w = way(line, fewer); w.possible()) least = std::min(least, w.sum - w.high);
+        return least;
+    }
+
+    /// What each run costs at the very least: nothing only if its first piece can be as short as to share a plank with
+    /// the shortest last or single piece there is.
+    void findLeastCosts() {
+        const std::size_t n = lines_.size();
+        shortestFrom_.assign(n + 1, kFar);
+        for (std::size_t i = n; i-- > 0;)
+            shortestFrom_[i] = std::min(shortestFrom_[i + 1],
+                                        lines_[i].single ? lines_[i].run->length : leastLast(lines_[i]));
+        const auto costs = [&](bool free) {
+            std::vector<int> from(n + 1, 0);
+            std::vector<int> each(n, 0);
+            double shortestBefore = kFar;
+            for (std::size_t i = 0; i < n; ++i) {
+                const Line& line = lines_[i];
+                if (!line.single) {
+                    const double partner = free ? shortestFrom_[0] : shortestBefore;
+                    each[i] = 2;
+                    for (int fewer : {0, 1}) {
+                        const Way w = way(line, fewer);
+                        if (!w.possible()) continue;
+                        const bool shares = w.low + partner + rules_.kerf <= rules_.plankLength + kSlack;
+                        each[i] = std::min(each[i], (fewer ? 0 : 1) + (shares ? 0 : 1));
+                    }
+                }
+                shortestBefore = std::min(shortestBefore, line.single ? line.run->length : leastLast(line));
+            }
+            for (std::size_t i = n; i-- > 0;) from[i] = from[i + 1] + each[i];
+            return from;
+        };
+        costFromFree_ = costs(true);
+        costFromInOrder_ = costs(false);
+    }
+
+    /// Sum of last piece and whole-plank remainder R: last = R - first. R = rest, or plank + rest with one whole less.
+    [[nodiscard]] double ends(const State& state, int run) const {
+        return lines_[at(run)].run->length - state.wholes[at(run)] * rules_.plankLength;
+    }
+
+    /// The constant c in first(firstOf) <= c + first(lastOf) (or <= c without a last piece) for a first piece to fit.
+    [[nodiscard]] double roomAfter(const State& state, const Slot& slot) const {
+        double room = rules_.plankLength - slot.fixed;
+        if (slot.lastOf >= 0) room -= ends(state, slot.lastOf) + rules_.kerf;
+        else if (!slot.singles.empty()) room -= rules_.kerf;
+        return room;
+    }
+
+    bool place(std::size_t index, State state) {
+        if (stepsLeft_-- <= 0 || stop_.stop_requested()) {
+            gaveUp_ = true;
+            return false;
+        }
+        if (index == lines_.size()) {
+            if (!state.waitingFirst.empty()) return false;
+            found_ = std::move(state);
+            return true;
+        }
+        return lines_[index].single ? placeSingle(index, state) : placeJointed(index, state);
+    }
+
+    bool placeSingle(std::size_t index, const State& state) {
+        const double length = lines_[index].run->length;
+        for (std::size_t s = 0; s < state.slots.size(); ++s) {
+            const Slot& slot = state.slots[s];
+            if (slot.firstOf >= 0 && !shareFreely_) continue;
+            State next = state;
+            Slot& filled = next.slots[s];
+            filled.singles.push_back(static_cast<int>(index));
+            filled.fixed += length + (slot.lastOf >= 0 || !slot.singles.empty() ? rules_.kerf : 0);
+            if (!fits(next, filled)) continue;
+            if (place(index + 1, std::move(next))) return true;
+            if (gaveUp_) return false;
+        }
+        if (state.spent + 1 + (*costFrom_)[index + 1] > budget_) return false;
+        State next = state;
+        ++next.spent;
+        next.slots.push_back({.fixed = length, .singles = {static_cast<int>(index)}});
+        return place(index + 1, std::move(next));
+    }
+
+    /// Adds the demand that what is in the slot fits on the plank.
+    bool fits(State& state, const Slot& slot) const {
+        const double plank = rules_.plankLength;
+        const int last = slot.lastOf >= 0 ? lines_[at(slot.lastOf)].variable : 0;
+        if (slot.firstOf >= 0)
+            return state.bounds.require(lines_[at(slot.firstOf)].variable, last, roomAfter(state, slot));
+        if (slot.lastOf >= 0) return state.bounds.require(0, last, plank - slot.fixed - ends(state, slot.lastOf));
+        return slot.fixed <= plank + kSlack;
+    }
+
+    bool placeJointed(std::size_t index, const State& state) {
+        const Line& line = lines_[index];
+        // One whole plank less makes both ends long and spends nothing; the other way spends one plank more.
+        for (int fewer = 1; fewer >= 0; --fewer) {
+            const int cost = fewer ? 0 : 1;
+            if (state.spent + cost + (*costFrom_)[index + 1] > budget_) continue;
+            const Way w = way(line, fewer);
+            if (!w.possible()) continue;
+            State next = state;
+            next.spent += cost;
+            next.wholes[index] = line.planksInside - fewer;
+            if (!next.bounds.requireBetween(line.variable, w.low, w.high)) continue;
+            if (stagger(index, 0, next)) return true;
+            if (gaveUp_) return false;
+        }
+        return false;
+    }
+
+    /// Chooses, for each neighbour in turn, on which side of its joints ours lie.
+    bool stagger(std::size_t index, std::size_t neighbour, const State& state) {
+        const Line& line = lines_[index];
+        if (neighbour == line.beside.size()) return takeFirst(index, state);
+        const int otherIndex = line.beside[neighbour];
+        const Line& other = lines_[at(otherIndex)];
+        const double plank = rules_.plankLength;
+        const double s = rules_.stagger;
+        // Joints: ours at start + first + t * plank, t = 0..wholes. With delta = our first joint - theirs, every
+        // |delta + u * plank| >= s for u from -their wholes to our wholes: delta avoids (c - s, c + s), c = -u * plank.
+        const double shift = line.run->start - other.run->start;
+        const int lowCentre = -state.wholes[index];
+        const int highCentre = state.wholes[at(otherIndex)];
+        const double least = state.bounds.least(line.variable, other.variable) + shift;
+        const double most = state.bounds.most(line.variable, other.variable) + shift;
+        for (int gap = lowCentre - 1; gap <= highCentre; ++gap) {
+            // The gap between the centres `gap` and `gap + 1`.
+            const double low = gap < lowCentre ? -kFar : gap * plank + s;
+            const double high = gap == highCentre ? kFar : (gap + 1) * plank - s;
+            if (low > high + kSlack || low > most + kSlack || high < least - kSlack) continue;
+            State next = state;
+            if (low > -kFar && !next.bounds.require(other.variable, line.variable, shift - low)) continue;
+            if (high < kFar && !next.bounds.require(line.variable, other.variable, high - shift)) continue;
+            if (stagger(index, neighbour + 1, next)) return true;
+            if (gaveUp_) return false;
+        }
+        return false;
+    }
+
+    /// Chooses the plank that the run's first piece comes from.
+    bool takeFirst(std::size_t index, const State& state) {
+        for (std::size_t s = state.slots.size(); s-- > 0;) {
+            if (state.slots[s].firstOf >= 0) continue;
+            State next = state;
+            next.slots[s].firstOf = static_cast<int>(index);
+            if (!fits(next, next.slots[s])) continue;
+            if (openLast(index, std::move(next))) return true;
+            if (gaveUp_) return false;
+        }
+        if (shareFreely_) {
+            // With our own last piece.
+            State own = state;
+            own.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = static_cast<int>(index)});
+            if (ends(own, static_cast<int>(index)) + rules_.kerf <= rules_.plankLength + kSlack &&
+                place(index + 1, std::move(own)))
+                return true;
+            if (gaveUp_) return false;
+            // With a later run's last piece; each later run offers one.
+            const double shortestYet = state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
+            if (state.waitingFirst.size() < lines_.size() - 1 - index && shortestYet <= rules_.plankLength + kSlack) {
+                State wait = state;
+                wait.waitingFirst.push_back(static_cast<int>(index));
+                if (openLast(index, std::move(wait))) return true;
+                if (gaveUp_) return false;
+            }
+        }
+        if (state.spent + 1 + (*costFrom_)[index + 1] > budget_) return false;
+        State fresh = state;
+        ++fresh.spent;
+        fresh.slots.push_back({.firstOf = static_cast<int>(index)});
+        return openLast(index, std::move(fresh));
+    }
+
+    /// Opens a plank with the run's last piece; a first piece that waits may come out of it too.
+    bool openLast(std::size_t index, State state) {
+        for (std::size_t w = 0; w < state.waitingFirst.size(); ++w) {
+            if (state.waitingFirst[w] == static_cast<int>(index)) continue;
+            State next = state;
+            next.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = state.waitingFirst[w]});
+            next.waitingFirst.erase(next.waitingFirst.begin() + static_cast<std::ptrdiff_t>(w));
+            if (!fits(next, next.slots.back())) continue;
+            if (place(index + 1, std::move(next))) return true;
+            if (gaveUp_) return false;
+        }
+        if (state.waitingFirst.size() > lines_.size() - 1 - index) return false;
+        state.slots.push_back({.lastOf = static_cast<int>(index)});
+        return place(index + 1, std::move(state));
+    }
+
+    const RowRules& rules_;
+    const std::stop_token& stop_;
+    std::vector<Line> lines_;
+    int variables_ = 0;
+    std::vector<double> shortestFrom_;  ///< shortest last or single piece of the runs from i on
+    std::vector<int> costFromFree_;     ///< least cost of the runs from i on, planned ahead
+    std::vector<int> costFromInOrder_;  ///< the same when cut as one goes
+    const std::vector<int>* costFrom_ = nullptr;
+    int budget_ = 0;
+    bool shareFreely_ = false;
+    int stepsLeft_ = 0;
+    bool gaveUp_ = false;
+    std::optional<State> found_;
+};
+
+} // namespace
+
+RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std::stop_token& stop) {
+    if (runs.empty()) return {};
+    Search search(runs, rules, stop);
+    const int inside = search.wholePlanksInside();
+    const int most = search.mostCutPlanks();
+    int proven = search.leastCutPlanks();
+    bool unbroken = true; // every smaller number of planks is proven impossible
+    for (int budget = proven; budget <= most; ++budget) {
+        // What can be done as one goes can be planned ahead too, and is found faster.
+        Search::Outcome outcome = search.tryWith(budget, false, rules.effort);
+        if (outcome != Search::Outcome::Found && rules.working == Working::PlannedAhead)
+            outcome = search.tryWith(budget, true, rules.effort);
+        if (outcome == Search::Outcome::Found) {
+            RowPlan plan = search.layout();
+            plan.leastPossible = std::min(plan.planks, inside + proven);
+            return plan;
+        }
+        if (stop.stop_requested()) return {};
+        unbroken = unbroken && outcome == Search::Outcome::Impossible;
+        if (unbroken) proven = budget + 1;
+    }
+    return {};
+}
+
+} // namespace westrum
