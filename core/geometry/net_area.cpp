@@ -28,8 +28,8 @@ NetArea netAreaOf(const Ring& outline, const std::vector<Ring>& openings) {
     const Region gross{{outline}};
     NetArea result;
     result.net = openings.empty() ? gross : difference(gross, unionOf(openings));
-    result.grossArea = {areaMm2(gross) / 1e6};
-    result.netArea = {areaMm2(result.net) / 1e6};
+    result.grossArea = {std::abs(areaMm2(gross)) / 1e6};
+    result.netArea = {std::abs(areaMm2(result.net)) / 1e6};
     const std::size_t n = outline.size();
     for (std::size_t k = 0; k < n; ++k) result.edgeLength.push_back({distance(outline[k], outline[(k + 1) % n])});
     result.edgeLeft.assign(n, Mm{0});

@@ -17,7 +17,7 @@ struct NetArea {
 };
 
 /// Openings that overlap each other count once; what of them lies outside the outline counts nothing.
-/// @param outline   counter-clockwise, not crossing itself
+/// @param outline   not crossing itself, either way round
 /// @param openings  rings, either way round
 NetArea netAreaOf(const Ring& outline, const std::vector<Ring>& openings);
 

@@ -1,0 +1,58 @@
+// westrum-takeoff JOB [--json|--csv|--cuts|--text]: the plan of a job without a window.
+// Exit status: 0 planned, 1 planned with errors among the remarks, 2 cannot read.
+
+#include "formats/job_file.h"
+#include "formats/plan_file.h"
+
+#include <QCommandLineParser>
+#include <QCoreApplication>
+
+#include <cstdio>
+
+using namespace westrum;
+
+int main(int argc, char** argv) {
+    QCoreApplication app(argc, argv);
+    QCoreApplication::setApplicationName(QStringLiteral("westrum-takeoff"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(WESTRUM_VERSION));
+    const auto tr = [](const char* text) { return QCoreApplication::translate("Takeoff", text); };
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription(tr("Works out what a job takes: pieces, planks, purchases, remarks."));
+    const QCommandLineOption json(QStringLiteral("json"), tr("The whole plan as JSON."));
+    const QCommandLineOption csv(QStringLiteral("csv"), tr("The shopping list as CSV."));
+    const QCommandLineOption cuts(QStringLiteral("cuts"), tr("The cut list as CSV."));
+    const QCommandLineOption text(QStringLiteral("text"), tr("Sentences and tables (the default)."));
+    parser.addOptions({json, csv, cuts, text});
+    parser.addPositionalArgument(QStringLiteral("JOB"), tr("A job file."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    if (!parser.parse(app.arguments())) {
+        std::fprintf(stderr, "westrum-takeoff: %s\n", qPrintable(parser.errorText()));
+        return 2;
+    }
+    if (parser.isSet(QStringLiteral("help"))) parser.showHelp(0);
+    if (parser.isSet(QStringLiteral("version"))) parser.showVersion();
+    const int forms = parser.isSet(json) + parser.isSet(csv) + parser.isSet(cuts) + parser.isSet(text);
+    if (parser.positionalArguments().size() != 1 || forms > 1) {
+        std::fprintf(stderr, "%s\n", qPrintable(tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
+        return 2;
+    }
+    const QString path = parser.positionalArguments().constFirst();
+    const Result<Job, FileFaults> job = readJobFile(path);
+    if (!job) {
+        for (const FileFault& fault : job.error())
+            std::fprintf(stderr, "%s: %s\n", qPrintable(path), qPrintable(sentence(fault)));
+        return 2;
+    }
+    const Plan result = plan(job.value());
+    QByteArray out;
+    if (parser.isSet(json)) out = planAsJson(job.value(), result);
+    else if (parser.isSet(csv)) out = shoppingListAsCsv(job.value(), result);
+    else if (parser.isSet(cuts)) out = cutListAsCsv(job.value(), result);
+    else out = planAsText(job.value(), result, figuresFor(job.value())).toUtf8();
+    if (std::fwrite(out.constData(), 1, static_cast<std::size_t>(out.size()), stdout) != static_cast<std::size_t>(out.size()) ||
+        std::fflush(stdout) != 0)
+        return 2;
+    return result.hasErrors() ? 1 : 0;
+}

@@ -1,0 +1,244 @@
+#include "formats/plan_file.h"
+
+#include <nlohmann/json.hpp>
+
+#include <QCoreApplication>
+#include <QStringList>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+/// Rounded to 1e-6 so that a file does not show the noise of floating point.
+double tidy(double v) {
+    const double r = std::round(v * 1e6) / 1e6;
+    return r == 0 ? 0 : r;
+}
+
+Json asJson(const Region& region) {
+    Json rings = Json::array();
+    for (const Ring& ring : region.rings) {
+        Json points = Json::array();
+        for (Point p : ring) points.push_back({tidy(p.x), tidy(p.y)});
+        rings.push_back(std::move(points));
+    }
+    return rings;
+}
+
+const char* wordOf(Severity s) {
+    return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note";
+}
+
+const char* wordOf(PieceKind kind) {
+    switch (kind) {
+    case PieceKind::Whole: return "whole";
+    case PieceKind::First: return "first";
+    case PieceKind::Last: return "last";
+    case PieceKind::Single: return "single";
+    }
+    return "";
+}
+
+const char* wordOf(CutKind kind) {
+    return kind == CutKind::Cross ? "cross" : kind == CutKind::Rip ? "rip" : "shape";
+}
+
+Json asJson(const Purchase& p, const Job& job) {
+    const Product* product = job.catalogue.find(p.product);
+    Json out{{"product", p.product},
+             {"name", product ? product->name : ""},
+             {"supplier", product ? product->supplier : ""},
+             {"family", p.family},
+             {"packs", p.packs},
+             {"unitsPerPack", p.unitsPerPack},
+             {"unitsNeeded", p.unitsNeeded},
+             {"unitsLeft", p.unitsLeft()},
+             {"packPriceMinor", p.packPrice ? Json(p.packPrice->minor) : Json()},
+             {"costMinor", p.cost ? Json(p.cost->minor) : Json()},
+             {"boughtM2", tidy(p.boughtArea.value)},
+             {"consumedM2", tidy(p.consumedArea.value)},
+             {"laidM2", tidy(p.laidArea.value)},
+             {"wasteOfBoughtM2", tidy(p.wasteOfBought().value)},
+             {"wasteOfConsumedM2", tidy(p.wasteOfConsumed().value)},
+             {"boughtKg", tidy(p.boughtMass.value)},
+             {"laidKg", tidy(p.laidMass.value)},
+             {"lengthLeftMm", tidy(p.lengthLeft.value)}};
+    return out;
+}
+
+Json asJson(const Remark& r, const Figures& figures) {
+    return {{"severity", wordOf(r.severity)},
+            {"surface", r.place.surface},
+            {"index", r.place.index},
+            {"text", sentence(r, figures).toStdString()}};
+}
+
+Json asJson(const SetOut& s) {
+    Json rows = Json::array();
+    for (const Row& r : s.rows) rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
+    Json pieces = Json::array();
+    for (const Piece& p : s.pieces)
+        pieces.push_back({{"name", p.name},
+                          {"row", p.row + 1},
+                          {"kind", wordOf(p.kind)},
+                          {"stock", p.stock + 1},
+                          {"fromOffcut", p.fromOffcut},
+                          {"lengthMm", tidy(p.length.value)},
+                          {"widthMm", tidy(p.width.value)},
+                          {"shaped", p.notched},
+                          {"outline", asJson(p.shape)},
+                          {"factoryEdges",
+                           {{"left", p.factory.left}, {"right", p.factory.right}, {"near", p.factory.near}, {"far", p.factory.far}}}});
+    Json stock = Json::array();
+    for (std::size_t i = 0; i < s.stock.size(); ++i) {
+        const StockUnit& u = s.stock[i];
+        Json names = Json::array(), cuts = Json::array(), offcuts = Json::array();
+        for (int id : u.pieces) names.push_back(s.pieces[static_cast<std::size_t>(id)].name);
+        for (const Cut& c : u.cuts)
+            cuts.push_back({{"kind", wordOf(c.kind)}, {"atMm", c.kind == CutKind::Shape ? Json() : Json(tidy(c.at.value))}});
+        for (const Offcut& o : u.offcuts)
+            offcuts.push_back({{"lengthMm", tidy(o.length.value)}, {"widthMm", tidy(o.width.value)}, {"ripped", o.ripped}});
+        stock.push_back({{"number", i + 1}, {"pieces", names}, {"cuts", cuts}, {"offcuts", offcuts}, {"rippedInTwo", u.rippedInTwo}});
+    }
+    return {{"direction", s.rowsAcross ? "across" : "along"},
+            {"startOffsetMm", tidy(s.startOffset.value)},
+            {"startLineMm", tidy(s.startLine)},
+            {"firstRowMm", tidy(s.firstRow.value)},
+            {"lastRowMm", tidy(s.lastRow.value)},
+            {"leastPossible", s.leastStock},
+            {"withoutRipReuse", s.stockWithoutRipReuse},
+            {"slivers", s.slivers},
+            {"net", asJson(s.net)},
+            {"rows", rows},
+            {"pieces", pieces},
+            {"planks", stock}};
+}
+
+QByteArray line(const QList<QByteArray>& cells) { return cells.join(',') + "\r\n"; }
+
+} // namespace
+
+QByteArray csvCell(const QString& text) {
+    QString safe = text;
+    static const QString dangerous = QStringLiteral("=+-@\t\r\n|%") + QChar(0xFF1D) + QChar(0xFF0B) + QChar(0xFF0D) + QChar(0xFF20);
+    // A spreadsheet also strips blanks before it looks.
+    qsizetype first = 0;
+    while (first < safe.size() && safe[first].isSpace() && !dangerous.contains(safe[first])) ++first;
+    if (first < safe.size() && dangerous.contains(safe[first])) safe.prepend(QLatin1Char('\''));
+    const bool quote = safe.contains(QLatin1Char(',')) || safe.contains(QLatin1Char('"')) || safe.contains(QLatin1Char('\n')) ||
+                       safe.contains(QLatin1Char('\r')) || safe.contains(QLatin1Char(';'));
+    if (quote) safe = QLatin1Char('"') + safe.replace(QLatin1Char('"'), QLatin1String("\"\"")) + QLatin1Char('"');
+    return safe.toUtf8();
+}
+
+QByteArray csvNumber(double value, int decimals) {
+    return QByteArray::fromStdString(printNumber(value, decimals, '.', false));
+}
+
+QByteArray planAsJson(const Job& job, const Plan& plan) {
+    const Figures figures = figuresFor(job);
+    Json root{{"format", "westrum-plan"}, {"version", 1}, {"job", job.name}, {"currency", job.currency.name()}};
+    root["surfaces"] = Json::array();
+    for (const SurfacePlan& s : plan.surfaces) {
+        const Surface* surface = job.surface(s.surface);
+        Json out{{"id", s.surface}, {"name", surface ? surface->name : ""}, {"measured", s.measured.measured()}};
+        out["outline"] = asJson(s.measured.outline);
+        out["areaM2"] = tidy(areaMm2(s.measured.outline) / 1e6);
+        out["thicknessMm"] = tidy(s.thickness.value);
+        if (s.measured.fit && !s.measured.fit->impossible) {
+            Json residuals = Json::object(), misclosures = Json::object();
+            for (int k = 0; k < kQuadReadings; ++k) {
+                const auto& residual = s.measured.fit->residual[static_cast<std::size_t>(k)];
+                const auto& misclosure = s.measured.fit->misclosure[static_cast<std::size_t>(k)];
+                if (residual) residuals[readingKey(static_cast<QuadReading>(k))] = tidy(*residual);
+                if (misclosure) misclosures[readingKey(static_cast<QuadReading>(k))] = tidy(*misclosure);
+            }
+            out["residualsMm"] = residuals;
+            out["misclosuresMm"] = misclosures;
+        }
+        out["setOut"] = s.setOut.laid() ? asJson(s.setOut) : Json();
+        root["surfaces"].push_back(std::move(out));
+    }
+    root["purchases"] = Json::array();
+    for (const Purchase& p : plan.purchases) root["purchases"].push_back(asJson(p, job));
+    root["totals"] = {{"costMinor", plan.totals.cost ? Json(plan.totals.cost->minor) : Json()},
+                      {"laidKg", tidy(plan.totals.laidMass.value)},
+                      {"laidM2", tidy(plan.totals.laidArea.value)},
+                      {"boughtM2", tidy(plan.totals.boughtArea.value)},
+                      {"consumedM2", tidy(plan.totals.consumedArea.value)},
+                      {"chanceOfRunningShort", tidy(plan.totals.runShort)}};
+    root["remarks"] = Json::array();
+    for (const Remark& r : plan.remarks) root["remarks"].push_back(asJson(r, figures));
+    return QByteArray::fromStdString(root.dump(1, ' ', false, Json::error_handler_t::replace)) + '\n';
+}
+
+QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
+    QByteArray out = line({"product", "supplier", "family", "packs", "units per pack", "units needed", "units left",
+                           QByteArray("pack price ") + job.currency.name().c_str(), QByteArray("cost ") + job.currency.name().c_str(),
+                           "bought m2", "consumed m2", "laid m2", "bought kg", "laid kg"});
+    for (const Purchase& p : plan.purchases) {
+        const Product* product = job.catalogue.find(p.product);
+        const auto money = [](const std::optional<Money>& m) {
+            return m ? QByteArray::fromStdString(printMoney(*m, '.', false)).replace("\xE2\x80\xAF", "") : QByteArray();
+        };
+        out += line({csvCell(product ? QString::fromStdString(product->name) : QString()),
+                     csvCell(product ? QString::fromStdString(product->supplier) : QString()),
+                     csvCell(QString::fromStdString(p.family)), csvNumber(p.packs, 0), csvNumber(p.unitsPerPack, 0),
+                     csvNumber(p.unitsNeeded, 0), csvNumber(p.unitsLeft(), 0), money(p.packPrice), money(p.cost),
+                     csvNumber(p.boughtArea.value, 3), csvNumber(p.consumedArea.value, 3), csvNumber(p.laidArea.value, 3),
+                     csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2)});
+    }
+    return out;
+}
+
+QByteArray cutListAsCsv(const Job& job, const Plan& plan) {
+    QByteArray out = line({"surface", "piece", "row", "kind", "plank", "from offcut", "length mm", "width mm", "shaped"});
+    for (const SurfacePlan& s : plan.surfaces) {
+        const Surface* surface = job.surface(s.surface);
+        for (const Piece& p : s.setOut.pieces)
+            out += line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
+                         csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0), csvCell(QLatin1String(wordOf(p.kind))),
+                         csvNumber(p.stock + 1, 0), p.fromOffcut ? "yes" : "no", csvNumber(p.length.value, 1),
+                         csvNumber(p.width.value, 1), p.notched ? "yes" : "no"});
+    }
+    return out;
+}
+
+QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
+    QStringList lines;
+    lines << QString::fromStdString(job.name) + (job.vehicle.empty() ? QString() : QStringLiteral(", ") + QString::fromStdString(job.vehicle));
+    for (const SurfacePlan& s : plan.surfaces) {
+        const Surface* surface = job.surface(s.surface);
+        lines << QString() << (surface ? QString::fromStdString(surface->name) : QString());
+        if (!s.measured.measured()) {
+            lines << QCoreApplication::translate("PlanText", "  not measured");
+            continue;
+        }
+        lines << QCoreApplication::translate("PlanText", "  outline %1").arg(f.area({areaMm2(s.measured.outline) / 1e6}));
+        if (!s.setOut.laid()) continue;
+        lines << QCoreApplication::translate("PlanText", "  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
+                     .arg(s.setOut.rows.size())
+                     .arg(f.fineLength(s.setOut.firstRow), f.fineLength(s.setOut.lastRow),
+                          planksText(static_cast<int>(s.setOut.stock.size())))
+                     .arg(s.setOut.leastStock);
+        for (const Piece& p : s.setOut.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+    }
+    lines << QString() << QCoreApplication::translate("PlanText", "To buy");
+    for (const Purchase& p : plan.purchases) {
+        const Product* product = job.catalogue.find(p.product);
+        lines << QStringLiteral("  %1  %2  %3").arg(packsText(p), product ? QString::fromStdString(product->name) : QString(),
+                                                    p.cost ? f.money(*p.cost) : QCoreApplication::translate("PlanText", "no price"));
+    }
+    lines << QCoreApplication::translate("PlanText", "  laid %1, bought %2, consumed %3, mass %4")
+                 .arg(f.area(plan.totals.laidArea), f.area(plan.totals.boughtArea), f.area(plan.totals.consumedArea),
+                      f.mass(plan.totals.laidMass));
+    if (plan.totals.cost) lines << QCoreApplication::translate("PlanText", "  cost %1").arg(f.money(*plan.totals.cost));
+    if (!plan.remarks.empty()) lines << QString() << QCoreApplication::translate("PlanText", "Remarks");
+    for (const Remark& r : plan.remarks) lines << QStringLiteral("  ") + sentence(r, f);
+    return lines.join(QLatin1Char('\n')) + QLatin1Char('\n');
+}
+
+} // namespace westrum

@@ -1,0 +1,321 @@
+#include "formats/words.h"
+
+#include <QCoreApplication>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+/// The translation context of all sentences here.
+struct Words {
+    Q_DECLARE_TR_FUNCTIONS(Words)
+};
+
+QString fromStd(const std::string& s) { return QString::fromStdString(s); }
+
+/// Looks facts up by name and prints them for the sentence.
+class FactPrinter {
+public:
+    FactPrinter(const Facts& facts, const Figures& figures) : facts_(facts), figures_(figures) {}
+
+    [[nodiscard]] QString operator[](std::string_view key) const {
+        for (const auto& [name, value] : facts_)
+            if (name == key) return print(value);
+        return {};
+    }
+    [[nodiscard]] std::int64_t count(std::string_view key) const {
+        for (const auto& [name, value] : facts_)
+            if (name == key)
+                if (const auto* n = std::get_if<std::int64_t>(&value)) return *n;
+        return 0;
+    }
+    [[nodiscard]] double mm(std::string_view key) const {
+        for (const auto& [name, value] : facts_)
+            if (name == key)
+                if (const auto* l = std::get_if<Mm>(&value)) return l->value;
+        return 0;
+    }
+    [[nodiscard]] QString length(double mm) const { return figures_.length({mm}); }
+
+private:
+    [[nodiscard]] QString print(const FactValue& value) const {
+        if (const auto* l = std::get_if<Mm>(&value)) return figures_.fineLength(*l);
+        if (const auto* n = std::get_if<std::int64_t>(&value)) return QString::number(*n);
+        if (const auto* d = std::get_if<double>(&value)) return figures_.number(*d, 2);
+        if (const auto* m = std::get_if<Money>(&value)) return figures_.money(*m);
+        return fromStd(std::get<std::string>(value));
+    }
+    const Facts& facts_;
+    const Figures& figures_;
+};
+
+} // namespace
+
+QString Figures::length(Mm l, bool withUnit) const {
+    LengthStyle style{.unit = unit, .decimals = decimals, .decimalMark = decimalMark, .withUnit = withUnit};
+    style.betweenMarks = BetweenMarks::SayAbout;
+    return fromStd(printLength(l, style));
+}
+
+QString Figures::fineLength(Mm l, bool withUnit) const {
+    Figures fine = *this;
+    fine.decimals = std::max(1, decimals);
+    return fine.length(l, withUnit);
+}
+
+QString Figures::number(double value, int places) const { return fromStd(printNumber(value, places, decimalMark)); }
+QString Figures::money(Money m) const { return fromStd(printMoney(m, decimalMark)); }
+QString Figures::area(M2 a) const { return fromStd(printArea(a, 2, decimalMark)); }
+QString Figures::mass(Kg m) const { return fromStd(printMass(m, 1, decimalMark)); }
+QString Figures::percent(double share) const {
+    return fromStd(printNumber(share * 100, 1, decimalMark, true, true)) + QStringLiteral(" %");
+}
+
+Figures figuresFor(const Job& job, char decimalMark) { return {.unit = job.shownUnit, .decimalMark = decimalMark}; }
+
+QString readingName(const std::string& key) {
+    if (key == "AB") return Words::tr("right side a");
+    if (key == "BC") return Words::tr("front side b");
+    if (key == "CD") return Words::tr("left side c");
+    if (key == "DA") return Words::tr("rear side d");
+    if (key == "AC") return Words::tr("diagonal e");
+    if (key == "BD") return Words::tr("diagonal f");
+    return fromStd(key);
+}
+
+QString surfaceKindName(SurfaceKind kind) {
+    switch (kind) {
+    case SurfaceKind::Floor: return Words::tr("Floor");
+    case SurfaceKind::Ceiling: return Words::tr("Ceiling");
+    case SurfaceKind::LeftWall: return Words::tr("Left wall");
+    case SurfaceKind::RightWall: return Words::tr("Right wall");
+    case SurfaceKind::Bulkhead: return Words::tr("Bulkhead");
+    case SurfaceKind::RearDoors: return Words::tr("Rear doors");
+    }
+    return {};
+}
+
+QString fieldName(std::string_view tradeName) {
+    const QByteArray name(tradeName.data(), static_cast<qsizetype>(tradeName.size()));
+    return QCoreApplication::translate("Field", name.constData());
+}
+
+QString sentence(const Remark& remark, const Figures& figures) {
+    const FactPrinter f(remark.facts, figures);
+    const auto reading = [&](std::string_view key) {
+        for (const auto& [name, value] : remark.facts)
+            if (name == key)
+                if (const auto* s = std::get_if<std::string>(&value)) return readingName(*s);
+        return QString();
+    };
+    switch (remark.kind) {
+    case RemarkKind::ReadingMissing: return Words::tr("Measure the %1 to close the outline.").arg(reading("reading"));
+    case RemarkKind::ReadingNotPositive:
+        return Words::tr("The %1 reads %2; a length must be more than nothing. Take it again.").arg(reading("reading"), f["length"]);
+    case RemarkKind::ReadingAbsurd:
+        return Words::tr("The %1 reads %2; between %3 and %4 is possible. Is the unit right?")
+            .arg(reading("reading"), f["length"], f["least"], f["most"]);
+    case RemarkKind::SidesCannotClose:
+        return Words::tr("The %1 is %2 longer than %3 and %4 together: they cannot meet. Take the %1 again.")
+            .arg(reading("reading"), f["gap"], reading("other"), reading("another"));
+    case RemarkKind::ReadingsDisagree: {
+        const double off = f.mm("misclosure");
+        const QString by = figures.length({std::abs(off)});
+        return (off > 0 ? Words::tr("The %1 reads %2 longer than the other five readings allow (%3). Take it again.")
+                        : Words::tr("The %1 reads %2 shorter than the other five readings allow (%3). Take it again."))
+            .arg(reading("reading"), by, figures.length({f.mm("implied")}));
+    }
+    case RemarkKind::SquareAssumed: return Words::tr("No diagonal is measured: the rear right corner is taken as square.");
+    case RemarkKind::NotchOutside:
+        return Words::tr("%1 ends at %2, but the side is only %3 long. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+    case RemarkKind::NotchTooDeep:
+        return Words::tr("%1 is %2 deep, but the floor is only %3 there. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+    case RemarkKind::StepOutside:
+        return Words::tr("%1 takes %2 of a side that is only %3 long. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+    case RemarkKind::CutoutIncomplete: {
+        QString what;
+        for (const auto& [name, value] : remark.facts)
+            if (name == "reading") what = QCoreApplication::translate("Cutout", std::get<std::string>(value).c_str());
+        return Words::tr("%1 still needs its %2. Until then it is left out.").arg(f["cutout"], what);
+    }
+    case RemarkKind::OutlineInPieces: return Words::tr("The cut-outs part the surface into %1 pieces.").arg(f["count"]);
+    case RemarkKind::OutlineEmpty: return Words::tr("These readings leave no surface. Check the sides and the cut-outs.");
+    case RemarkKind::ProductMissing: return Words::tr("The product “%1” is not in the catalogue. Choose another.").arg(f["product"]);
+    case RemarkKind::NoProduct: return Words::tr("No finish is chosen yet. Choose one in Set out.");
+    case RemarkKind::FieldMissing: return Words::tr("%1: %2 is missing.").arg(f["product"], f["field"]);
+    case RemarkKind::FieldOutOfRange: {
+        QString field;
+        for (const auto& [name, value] : remark.facts)
+            if (name == "field") field = fieldName(std::get<std::string>(value));
+        const QString owner = f["product"];
+        if (owner.isEmpty())
+            return Words::tr("What is set for “%1” is %2; it must lie between %3 and %4.")
+                .arg(field, f["value"], f["least"], f["most"]);
+        return Words::tr("%1: %2 is %3; it must lie between %4 and %5.")
+            .arg(owner, field, f["value"], f["least"], f["most"]);
+    }
+    case RemarkKind::PriceMissing: return Words::tr("%1 has no price, so the cost is not complete.").arg(f["product"]);
+    case RemarkKind::NothingLeftInsideGap: return Words::tr("A movement gap of %1 leaves nothing to cover.").arg(f["gap"]);
+    case RemarkKind::GapBelowProduct:
+        return Words::tr("The movement gap of %1 is less than the %2 that the product asks for.").arg(f["gap"], f["limit"]);
+    case RemarkKind::PlankWiderThanFloor:
+        return Words::tr("A plank is %1 wide, the floor to cover only %2: one row, ripped.").arg(f["width"], f["limit"]);
+    case RemarkKind::TooManyPieces:
+        return Words::tr("That would be about %1 planks; more than %2 are not planned. Is the plank's size right?")
+            .arg(f["count"], f["limit"]);
+    case RemarkKind::RowsCannotBeLaid:
+        return Words::tr("A stagger of %1 with end pieces of %2 cannot be kept everywhere; laid with %3 and %4 instead.")
+            .arg(f["stagger"], f["end"], f["gotStagger"], f["gotEnd"]);
+    case RemarkKind::RowsNotLaid: return Words::tr("These planks cannot be laid in these rows. Try a shorter plank or the other direction.");
+    case RemarkKind::EndStaggerBelowLabel:
+        return Words::tr("The stagger of %1 is less than the %2 that the product asks for.").arg(f["stagger"], f["limit"]);
+    case RemarkKind::EdgeRowSliver:
+        return Words::tr("Row %1 is only %2 wide; less than %3 is a sliver. Move the start line.").arg(f["row"], f["width"], f["limit"]);
+    case RemarkKind::CutoutSliver:
+        return Words::tr("%n piece(s) beside a cut-out are slivers, the narrowest %1.", nullptr, static_cast<int>(f.count("count"))).arg(f["width"]);
+    case RemarkKind::NotProvenLeast:
+        return Words::tr("%1 planks; fewer than %2 cannot be, whatever the cuts.").arg(f["planks"], f["limit"]);
+    case RemarkKind::PackEmpty: return Words::tr("%1: a pack holds no plank.").arg(f["product"]);
+    }
+    return {};
+}
+
+QString sentence(const FileFault& fault) {
+    const QString path = fromStd(fault.path);
+    const QString detail = fromStd(fault.detail);
+    switch (fault.kind) {
+    case FileFaultKind::CannotOpen: return Words::tr("The file cannot be opened: %1").arg(detail);
+    case FileFaultKind::TooLarge: return Words::tr("The file is larger than any job can be (16 MB).");
+    case FileFaultKind::Empty: return Words::tr("The file is empty.");
+    case FileFaultKind::NotJson: return Words::tr("The file is damaged or no job: it breaks off at byte %1.").arg(detail);
+    case FileFaultKind::TooDeep: return Words::tr("The file is nested deeper than any job.");
+    case FileFaultKind::NotAJob: return Words::tr("The file is not a Westrum job.");
+    case FileFaultKind::UnknownVersion: return Words::tr("The file has version %1, which this Westrum does not know.").arg(detail);
+    case FileFaultKind::Missing: return Words::tr("“%1” is missing in the file.").arg(path);
+    case FileFaultKind::WrongType: return Words::tr("“%1” in the file is not a %2.").arg(path, detail);
+    case FileFaultKind::OutOfRange: return Words::tr("“%1” in the file is beyond what is possible.").arg(path);
+    case FileFaultKind::UnknownWord: return Words::tr("“%1” in the file says “%2”, which means nothing there.").arg(path, detail);
+    case FileFaultKind::Duplicate: return Words::tr("“%1” in the file: “%2” occurs twice.").arg(path, detail);
+    case FileFaultKind::TooMany: return Words::tr("“%1” in the file has more entries than a job can hold.").arg(path);
+    case FileFaultKind::CannotWrite: return Words::tr("The file cannot be written: %1").arg(detail);
+    }
+    return {};
+}
+
+QString sentence(const ParseError& error, const QString& typed) {
+    const QString text = fromStd(error.text);
+    const QByteArray before = typed.toUtf8().left(static_cast<qsizetype>(error.position));
+    const qsizetype place = QString::fromUtf8(before).size() + 1;
+    switch (error.fault) {
+    case ParseFault::Empty: return Words::tr("Nothing is typed.");
+    case ParseFault::NotANumber: return Words::tr("A number is expected at place %1, not “%2”.").arg(place).arg(text);
+    case ParseFault::UnknownUnit: return Words::tr("“%2” at place %1 is no unit known here.").arg(place).arg(text);
+    case ParseFault::Ambiguous:
+        return Words::tr("“%1” can be read two ways. Write it without the comma, or name the unit m.").arg(text);
+    case ParseFault::TrailingText: return Words::tr("“%2” at place %1 is not understood.").arg(place).arg(text);
+    case ParseFault::Unfinished: return Words::tr("Something is missing at the end.");
+    case ParseFault::ZeroDivisor: return Words::tr("A fraction cannot have 0 below its stroke.");
+    case ParseFault::OutOfRange: return Words::tr("“%1” is too large.").arg(text);
+    case ParseFault::TooPrecise: return Words::tr("“%1” has more decimals than the currency.").arg(text);
+    case ParseFault::WrongCurrency: return Words::tr("“%1” is not the currency of this job.").arg(text);
+    case ParseFault::Negative: return Words::tr("This cannot be less than nothing.");
+    }
+    return {};
+}
+
+QString stepTitle(const FitStep& step, const Figures& figures) {
+    const FactPrinter f(step.facts, figures);
+    switch (step.kind) {
+    case StepKind::CheckDelivery: return Words::tr("Check the delivery and the lots");
+    case StepKind::Acclimatise: return Words::tr("Let the packs rest");
+    case StepKind::CheckBase: return Words::tr("Check the base");
+    case StepKind::LayUnderlay: return Words::tr("Lay the underlay");
+    case StepKind::FirstRow: return Words::tr("Row %1, first row").arg(f["row"]);
+    case StepKind::Row: return Words::tr("Row %1").arg(f["row"]);
+    case StepKind::LastRow: return Words::tr("Row %1, last row").arg(f["row"]);
+    case StepKind::Trims: return Words::tr("Trim the edges");
+    }
+    return {};
+}
+
+QString stepBody(const FitStep& step, const Figures& figures) {
+    const FactPrinter f(step.facts, figures);
+    switch (step.kind) {
+    case StepKind::CheckDelivery:
+        return Words::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr, static_cast<int>(f.count("packs")));
+    case StepKind::Acclimatise:
+        return Words::tr("%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
+            .arg(f["hours"], f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
+    case StepKind::CheckBase:
+        return Words::tr("Firm, dry, flat and swept; screws sunk. Mark a gap of %1 along every edge.").arg(f["gap"]);
+    case StepKind::LayUnderlay: {
+        const QString strips = Words::tr("%n strip(s)", nullptr, static_cast<int>(f.count("strips")));
+        return (f.count("along") == 1 ? Words::tr("%1 along the van, %2 in all, butted and taped.")
+                                      : Words::tr("%1 across the van, %2 in all, butted and taped."))
+            .arg(strips, f["total"]);
+    }
+    case StepKind::FirstRow:
+        return f.mm("ripped") > 0 ? Words::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, lock away from the wall.")
+                                        .arg(f["width"], f["ripped"])
+                                  : Words::tr("Full width, %1. Straight along the start line, lock away from the wall.").arg(f["width"]);
+    case StepKind::Row: return {};
+    case StepKind::LastRow: return Words::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.").arg(f["width"]);
+    case StepKind::Trims:
+        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.").arg(f["length"]);
+    }
+    return {};
+}
+
+QString stepPiece(const Piece& piece, const Figures& figures) {
+    QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
+    if (piece.kind == PieceKind::Whole) text += Words::tr(" whole");
+    if (piece.fromOffcut) text += Words::tr(", from the offcut of plank %1").arg(piece.stock + 1);
+    else text += Words::tr(", plank %1").arg(piece.stock + 1);
+    if (piece.notched) text += Words::tr(", shaped");
+    return text;
+}
+
+QString cautionText(Caution caution) {
+    switch (caution) {
+    case Caution::SawAndDust:
+        return Words::tr("Guard on, work held down, hands clear of the blade; eye and ear protection, mask and extraction. "
+                  "Follow the saw's manual.");
+    case Caution::KneelAndLift: return Words::tr("Rolls and packs are heavy: two people, knees protected.");
+    case Caution::KnowWhatIsBehind:
+        return Words::tr("Know what is under the floor before any screw goes in: fuel and brake lines, cables, tank. "
+                  "Gas drop-outs and fixed vents stay open; gas and mains work is for licensed trades.");
+    }
+    return {};
+}
+
+QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures) {
+    const StartChoice& c = suggestion.choice;
+    const int packs = (c.stock + unitsPerPack - 1) / unitsPerPack;
+    const QString packText = Words::tr("%n pack(s)", nullptr, packs);
+    const QString first = figures.length(c.firstRow);
+    const QString last = figures.length(c.lastRow);
+    const double shift = c.startOffset.value - currentOffset.value;
+    if (std::abs(shift) < 0.5)
+        return Words::tr("The start line is well placed: first row %1, last row %2, %3.").arg(first, last, packText);
+    const QString move = shift > 0 ? Words::tr("Lay the first row %1 narrower").arg(figures.length({shift}))
+                                   : Words::tr("Lay the first row %1 wider").arg(figures.length({-shift}));
+    switch (suggestion.reason) {
+    case SuggestionReason::EqualEdges: return Words::tr("%1: first row %2, last row %3, %4.").arg(move, first, last, packText);
+    case SuggestionReason::FewestUnits:
+        return Words::tr("%1 and %2 do: edges %3 and %4.").arg(move, planksText(c.stock), first, last);
+    case SuggestionReason::FewestSlivers:
+        return c.slivers == 0
+                   ? Words::tr("%1 and no sliver is left beside a cut-out: edges %2 and %3, %4.").arg(move, first, last, packText)
+                   : Words::tr("%1 for the fewest slivers beside cut-outs: edges %2 and %3, %4.").arg(move, first, last, packText);
+    }
+    return {};
+}
+
+QString packsText(const Purchase& purchase) {
+    return purchase.family == "underlay" ? Words::tr("%n roll(s)", nullptr, purchase.packs) : Words::tr("%n pack(s)", nullptr, purchase.packs);
+}
+
+QString planksText(int planks) { return Words::tr("%n plank(s)", nullptr, planks); }
+
+} // namespace westrum

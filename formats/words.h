@@ -1,0 +1,54 @@
+#pragma once
+
+#include "core/plan/plan.h"
+#include "core/units/print.h"
+#include "formats/job_file.h"
+
+#include <QString>
+
+namespace westrum {
+
+/// How figures are written for this reader: the job's unit and the locale's decimal mark.
+struct Figures {
+    LengthUnit unit = LengthUnit::Millimetre;
+    char decimalMark = '.';
+    int decimals = 0; ///< of millimetres in sentences
+
+    [[nodiscard]] QString length(Mm length, bool withUnit = true) const;
+    /// With one decimal of a millimetre where the length has one.
+    [[nodiscard]] QString fineLength(Mm length, bool withUnit = true) const;
+    [[nodiscard]] QString number(double value, int decimals) const;
+    [[nodiscard]] QString money(Money money) const;
+    [[nodiscard]] QString area(M2 area) const;
+    [[nodiscard]] QString mass(Kg mass) const;
+    [[nodiscard]] QString percent(double share) const;
+};
+
+/// The figures of a job: its shown unit, decimal mark of the given locale character.
+Figures figuresFor(const Job& job, char decimalMark = '.');
+
+/// Each remark, fault and step in one plain sentence, in the language that is loaded. This is the only place where
+/// such sentences are put together.
+QString sentence(const Remark& remark, const Figures& figures);
+QString sentence(const FileFault& fault);
+QString sentence(const ParseError& error, const QString& typed);
+
+QString stepTitle(const FitStep& step, const Figures& figures);
+/// What to do, one sentence a line; for rows the pieces follow by stepPiece().
+QString stepBody(const FitStep& step, const Figures& figures);
+QString stepPiece(const Piece& piece, const Figures& figures);
+QString cautionText(Caution caution);
+
+QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures);
+
+/// "side AB", "diagonal AC" as the bench names them.
+QString readingName(const std::string& key);
+QString surfaceKindName(SurfaceKind kind);
+/// The trade name of a field or of one of its choices.
+QString fieldName(std::string_view tradeName);
+
+/// "9 packs", "1 roll": by the family of the product.
+QString packsText(const Purchase& purchase);
+QString planksText(int planks);
+
+} // namespace westrum
