@@ -3,6 +3,7 @@
 
 #include "formats/job_file.h"
 #include "formats/plan_file.h"
+#include "formats/translations.h"
 
 #include <QCommandLineParser>
 #include <QCoreApplication>
@@ -11,20 +12,26 @@
 
 using namespace westrum;
 
+namespace {
+struct Takeoff {
+    Q_DECLARE_TR_FUNCTIONS(Takeoff)
+};
+} // namespace
+
 int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
     QCoreApplication::setApplicationName(QStringLiteral("westrum-takeoff"));
     QCoreApplication::setApplicationVersion(QStringLiteral(WESTRUM_VERSION));
-    const auto tr = [](const char* text) { return QCoreApplication::translate("Takeoff", text); };
+    loadTranslations();
 
     QCommandLineParser parser;
-    parser.setApplicationDescription(tr("Works out what a job takes: pieces, planks, purchases, remarks."));
-    const QCommandLineOption json(QStringLiteral("json"), tr("The whole plan as JSON."));
-    const QCommandLineOption csv(QStringLiteral("csv"), tr("The shopping list as CSV."));
-    const QCommandLineOption cuts(QStringLiteral("cuts"), tr("The cut list as CSV."));
-    const QCommandLineOption text(QStringLiteral("text"), tr("Sentences and tables (the default)."));
+    parser.setApplicationDescription(Takeoff::tr("Works out what a job takes: pieces, planks, purchases, remarks."));
+    const QCommandLineOption json(QStringLiteral("json"), Takeoff::tr("The whole plan as JSON."));
+    const QCommandLineOption csv(QStringLiteral("csv"), Takeoff::tr("The shopping list as CSV."));
+    const QCommandLineOption cuts(QStringLiteral("cuts"), Takeoff::tr("The cut list as CSV."));
+    const QCommandLineOption text(QStringLiteral("text"), Takeoff::tr("Sentences and tables (the default)."));
     parser.addOptions({json, csv, cuts, text});
-    parser.addPositionalArgument(QStringLiteral("JOB"), tr("A job file."));
+    parser.addPositionalArgument(QStringLiteral("JOB"), Takeoff::tr("A job file."));
     parser.addHelpOption();
     parser.addVersionOption();
     if (!parser.parse(app.arguments())) {
@@ -35,7 +42,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(QStringLiteral("version"))) parser.showVersion();
     const int forms = parser.isSet(json) + parser.isSet(csv) + parser.isSet(cuts) + parser.isSet(text);
     if (parser.positionalArguments().size() != 1 || forms > 1) {
-        std::fprintf(stderr, "%s\n", qPrintable(tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
+        std::fprintf(stderr, "%s\n", qPrintable(Takeoff::tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
         return 2;
     }
     const QString path = parser.positionalArguments().constFirst();

@@ -10,6 +10,10 @@
 namespace westrum {
 namespace {
 
+struct PlanText {
+    Q_DECLARE_TR_FUNCTIONS(PlanText)
+};
+
 using Json = nlohmann::ordered_json;
 
 /// Rounded to 1e-6 so that a file does not show the noise of floating point.
@@ -214,29 +218,29 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
         const Surface* surface = job.surface(s.surface);
         lines << QString() << (surface ? QString::fromStdString(surface->name) : QString());
         if (!s.measured.measured()) {
-            lines << QCoreApplication::translate("PlanText", "  not measured");
+            lines << PlanText::tr("  not measured");
             continue;
         }
-        lines << QCoreApplication::translate("PlanText", "  outline %1").arg(f.area({areaMm2(s.measured.outline) / 1e6}));
+        lines << PlanText::tr("  outline %1").arg(f.area({areaMm2(s.measured.outline) / 1e6}));
         if (!s.setOut.laid()) continue;
-        lines << QCoreApplication::translate("PlanText", "  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
+        lines << PlanText::tr("  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
                      .arg(s.setOut.rows.size())
                      .arg(f.fineLength(s.setOut.firstRow), f.fineLength(s.setOut.lastRow),
                           planksText(static_cast<int>(s.setOut.stock.size())))
                      .arg(s.setOut.leastStock);
         for (const Piece& p : s.setOut.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
     }
-    lines << QString() << QCoreApplication::translate("PlanText", "To buy");
+    lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {
         const Product* product = job.catalogue.find(p.product);
         lines << QStringLiteral("  %1  %2  %3").arg(packsText(p), product ? QString::fromStdString(product->name) : QString(),
-                                                    p.cost ? f.money(*p.cost) : QCoreApplication::translate("PlanText", "no price"));
+                                                    p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
     }
-    lines << QCoreApplication::translate("PlanText", "  laid %1, bought %2, consumed %3, mass %4")
+    lines << PlanText::tr("  laid %1, bought %2, consumed %3, mass %4")
                  .arg(f.area(plan.totals.laidArea), f.area(plan.totals.boughtArea), f.area(plan.totals.consumedArea),
                       f.mass(plan.totals.laidMass));
-    if (plan.totals.cost) lines << QCoreApplication::translate("PlanText", "  cost %1").arg(f.money(*plan.totals.cost));
-    if (!plan.remarks.empty()) lines << QString() << QCoreApplication::translate("PlanText", "Remarks");
+    if (plan.totals.cost) lines << PlanText::tr("  cost %1").arg(f.money(*plan.totals.cost));
+    if (!plan.remarks.empty()) lines << QString() << PlanText::tr("Remarks");
     for (const Remark& r : plan.remarks) lines << QStringLiteral("  ") + sentence(r, f);
     return lines.join(QLatin1Char('\n')) + QLatin1Char('\n');
 }

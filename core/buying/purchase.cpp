@@ -42,6 +42,7 @@ Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
     p.laidArea = takeoff.laidArea;
     p.boughtMass = {p.boughtArea.value * underlay.massKgPerM2};
     p.laidMass = takeoff.laidMass;
+    p.lengthNeeded = takeoff.totalLength;
     p.lengthLeft = underlay.rollLength * p.packs - takeoff.totalLength;
     addCost(p, product);
     return p;

@@ -23,6 +23,7 @@ struct Purchase {
     M2 laidArea;
     Kg boughtMass;
     Kg laidMass;
+    Mm lengthNeeded;        ///< off the roll; 0 for packs
     Mm lengthLeft;          ///< of the last roll; 0 for packs
     [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
     /// Stock bought minus laid area: what is paid for and not on the floor.

@@ -115,11 +115,8 @@ void total(const Job& job, Plan& plan) {
         plan.totals.laidArea = plan.totals.laidArea + finish.laidArea;
         plan.totals.boughtArea = plan.totals.boughtArea + finish.boughtArea;
         plan.totals.consumedArea = plan.totals.consumedArea + finish.consumedArea;
-        int cut = 0;
-        for (const StockUnit& unit : s.setOut.stock)
-            if (!unit.cuts.empty()) ++cut;
         plan.totals.runShort =
-            std::max(plan.totals.runShort, chanceOfRunningShort(finish.unitsNeeded, cut, finish.packs * finish.unitsPerPack,
+            std::max(plan.totals.runShort, chanceOfRunningShort(finish.unitsNeeded, s.planks->cutPlanks, finish.packs * finish.unitsPerPack,
                                                                 job.spoilChance));
     }
     if (!anything) plan.totals.cost.reset();

@@ -44,17 +44,19 @@ std::vector<Suggestion> suggestStarts(std::span<const StartChoice> starts, int u
     if (candidates.empty()) return {};
 
     const auto packs = [&](const StartChoice& s) { return (s.stock + unitsPerPack - 1) / unitsPerPack; };
-    // Differences below a millimetre are nothing anyone can saw.
+    // Differences of two millimetres are within the sawing: such rows are equal.
     const auto unevenness = [](const StartChoice& s) {
-        return static_cast<int>(std::lround(std::abs(s.firstRow.value - s.lastRow.value)));
+        const double difference = std::abs(s.firstRow.value - s.lastRow.value);
+        return difference <= 2 ? 0 : static_cast<int>(std::lround(difference));
     };
+    const auto exactly = [](const StartChoice& s) { return std::abs(s.firstRow.value - s.lastRow.value); };
     const auto best = [&](const auto& key) {
         return *std::min_element(candidates.begin(), candidates.end(),
                                  [&](const StartChoice& a, const StartChoice& b) { return key(a) < key(b); });
     };
     const std::array<Suggestion, 3> found{{
         {SuggestionReason::EqualEdges,
-         best([&](const StartChoice& s) { return std::tuple(unevenness(s), packs(s), s.slivers, s.stock); })},
+         best([&](const StartChoice& s) { return std::tuple(unevenness(s), packs(s), s.rows, s.slivers, s.stock, exactly(s)); })},
         {SuggestionReason::FewestUnits,
          best([&](const StartChoice& s) { return std::tuple(packs(s), s.stock, s.slivers, unevenness(s)); })},
         {SuggestionReason::FewestSlivers,

@@ -9,7 +9,10 @@ namespace westrum {
 PlankTakeoff takeOffPlanks(const SetOut& setOut, const Plank& plank) {
     PlankTakeoff t;
     t.planks = static_cast<int>(setOut.stock.size());
-    for (const StockUnit& unit : setOut.stock) t.cuts += static_cast<int>(unit.cuts.size());
+    for (const StockUnit& unit : setOut.stock) {
+        t.cuts += static_cast<int>(unit.cuts.size());
+        if (!unit.cuts.empty()) ++t.cutPlanks;
+    }
     t.laidArea = setOut.laidArea();
     t.consumedArea = areaOf(plank.length, plank.width) * t.planks;
     t.laidMass = {t.laidArea.value * plank.massKgPerM2()};

@@ -10,6 +10,7 @@ namespace westrum {
 /// Quantities of planks that a set-out takes.
 struct PlankTakeoff {
     int planks{};
+    int cutPlanks{};  ///< planks of these that a saw goes through
     int cuts{};       ///< crosswise, lengthwise and shaped cuts to make
     M2 laidArea;      ///< what is covered
     M2 consumedArea;  ///< planks opened, whole

@@ -1,0 +1,84 @@
+#include "app/document/job_document.h"
+
+namespace westrum {
+
+/// Below one frame at 60 Hz with room for painting: beyond it the plan follows when it is ready.
+static constexpr std::chrono::milliseconds kWithinAFrame{10};
+
+JobDocument::JobDocument(QObject* parent)
+    : QObject(parent), plan_(std::make_shared<const Plan>()), starts_(std::make_shared<const Starts>()) {
+    connect(&worker_, &PlanWorker::planned, this, [this](const std::shared_ptr<const Plan>& plan, quint64 revision) {
+        if (revision != revision_) return; // of an older job
+        plan_ = plan;
+        planRevision_ = revision;
+        emit planComputed();
+    });
+    connect(&worker_, &PlanWorker::startsFound, this, [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
+        if (revision != revision_) return;
+        starts_ = starts;
+        startsRevision_ = revision;
+        emit startsComputed();
+    });
+    connect(&undo_, &QUndoStack::cleanChanged, this, &JobDocument::modifiedChanged);
+}
+
+void JobDocument::open(Job job, const QString& path, bool recovered) {
+    job_ = std::move(job);
+    path_ = path;
+    recovered_ = recovered;
+    undo_.clear();
+    current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
+    plan_ = std::make_shared<const Plan>();
+    starts_ = std::make_shared<const Starts>();
+    emit jobReplaced();
+    emit pathChanged();
+    emit modifiedChanged();
+    replan();
+}
+
+std::optional<FileFaults> JobDocument::openFile(const QString& path) {
+    Result<Job, FileFaults> read = readJobFile(path);
+    if (!read) return read.error();
+    open(std::move(read.value()), path);
+    return std::nullopt;
+}
+
+std::optional<FileFault> JobDocument::saveTo(const QString& path) {
+    if (auto fault = saveJobFile(job_, path)) return fault;
+    const bool moved = path != path_;
+    path_ = path;
+    recovered_ = false;
+    undo_.setClean();
+    if (moved) emit pathChanged();
+    emit modifiedChanged();
+    return std::nullopt;
+}
+
+void JobDocument::setCurrentSurface(const std::string& id) {
+    if (id == current_ || !job_.surface(id)) return;
+    current_ = id;
+    emit currentSurfaceChanged();
+    replan();
+}
+
+void JobDocument::edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change) {
+    const Finish before = job_.finish(surface);
+    change(job_);
+    // What each start line is worth stays true only while nothing but the start line itself has moved.
+    Finish after = job_.finish(surface);
+    if (const auto offset = before.rules.find("startOffset"); offset != before.rules.end())
+        after.rules["startOffset"] = offset->second;
+    else after.rules.erase("startOffset");
+    const bool startsHold = part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
+    if (!startsHold) starts_ = std::make_shared<const Starts>();
+    emit jobChanged(part, surface);
+    if (part != JobPart::Log) replan();
+}
+
+void JobDocument::replan() {
+    ++revision_;
+    worker_.request(job_, revision_, current_);
+    worker_.waitBriefly(kWithinAFrame);
+}
+
+} // namespace westrum

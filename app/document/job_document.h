@@ -1,0 +1,82 @@
+#pragma once
+
+#include <QObject>
+
+#include "app/document/plan_worker.h"
+#include "core/plan/job.h"
+#include "core/plan/plan.h"
+#include "formats/job_file.h"
+
+#include <QString>
+#include <QUndoStack>
+
+#include <functional>
+#include <memory>
+#include <optional>
+
+namespace westrum {
+
+/// What of the job changed, so that views repaint their part only.
+enum class JobPart { Details, Measurement, Finish, Catalogue, Log };
+
+/// The open job. Only commands change it; each change is told by one signal and planned in the background.
+class JobDocument : public QObject {
+    Q_OBJECT
+public:
+    explicit JobDocument(QObject* parent = nullptr);
+
+    [[nodiscard]] const Job& job() const { return job_; }
+    [[nodiscard]] QUndoStack& undoStack() { return undo_; }
+    [[nodiscard]] const QUndoStack& undoStack() const { return undo_; }
+
+    /// The file the job was opened from or saved to; empty for a job never saved.
+    [[nodiscard]] const QString& path() const { return path_; }
+    [[nodiscard]] bool isModified() const { return recovered_ || !undo_.isClean(); }
+
+    /// Replaces the open job; undo starts anew. `recovered` marks work that no file holds yet.
+    void open(Job job, const QString& path, bool recovered = false);
+    /// Reads a file; on faults the open job stays as it is.
+    std::optional<FileFaults> openFile(const QString& path);
+    /// Undo reaches across a save.
+    std::optional<FileFault> saveTo(const QString& path);
+
+    /// The surface in hand; its start lines are worked out.
+    [[nodiscard]] const std::string& currentSurface() const { return current_; }
+    void setCurrentSurface(const std::string& id);
+
+    /// The latest plan; never null. It may be of an earlier revision while planning is under way.
+    [[nodiscard]] std::shared_ptr<const Plan> plan() const { return plan_; }
+    [[nodiscard]] std::shared_ptr<const Starts> starts() const { return starts_; }
+    [[nodiscard]] bool isPlanning() const { return planRevision_ != revision_; }
+    /// True once plan() and starts() belong to the job as it is.
+    [[nodiscard]] bool isSettled() const { return planRevision_ == revision_ && startsRevision_ == revision_; }
+
+    /// For commands only: edits the job, tells the views and asks for a plan.
+    void edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change);
+
+signals:
+    void jobReplaced();
+    void jobChanged(westrum::JobPart part, const std::string& surface);
+    void currentSurfaceChanged();
+    void planComputed();
+    void startsComputed();
+    void pathChanged();
+    void modifiedChanged();
+
+private:
+    void replan();
+
+    Job job_;
+    QUndoStack undo_;
+    QString path_;
+    bool recovered_ = false;
+    std::string current_;
+    Revision revision_ = 0;
+    Revision planRevision_ = 0;
+    Revision startsRevision_ = 0;
+    std::shared_ptr<const Plan> plan_;
+    std::shared_ptr<const Starts> starts_;
+    PlanWorker worker_;
+};
+
+} // namespace westrum

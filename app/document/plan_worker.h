@@ -1,0 +1,69 @@
+#pragma once
+
+#include <QObject>
+
+#include "core/plan/plan.h"
+
+#include <chrono>
+#include <condition_variable>
+#include <memory>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <thread>
+
+namespace westrum {
+
+using Revision = quint64;
+
+/// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. After the plan it works out
+/// every start line of one surface, unless a newer request comes. Signals are emitted in the thread of this object.
+class PlanWorker : public QObject {
+    Q_OBJECT
+public:
+    explicit PlanWorker(QObject* parent = nullptr);
+    ~PlanWorker() override;
+
+    /// Asks for a plan of a snapshot; `startsOf` names the surface whose start lines are wanted (may be empty).
+    void request(const Job& job, Revision revision, const std::string& startsOf);
+
+    /// Waits, at most that long, until the plan of the last request is there, and emits its signal at once: what is
+    /// moved by hand and its consequences then appear in the same frame.
+    void waitBriefly(std::chrono::milliseconds most);
+
+    [[nodiscard]] bool busy() const;
+
+signals:
+    void planned(std::shared_ptr<const westrum::Plan> plan, quint64 revision);
+    void startsFound(std::shared_ptr<const westrum::Starts> starts, quint64 revision);
+
+private:
+    struct Request {
+        Job job;
+        Revision revision{};
+        std::string startsOf;
+    };
+    struct StartsKey {
+        Job job; ///< with the start offset of the surface taken out
+        std::string surface;
+        friend bool operator==(const StartsKey&, const StartsKey&) = default;
+    };
+
+    void run(const std::stop_token& quit);
+    void deliver();
+
+    mutable std::mutex mutex_;
+    std::condition_variable_any wake_;
+    std::condition_variable_any done_;
+    std::optional<Request> waiting_;
+    std::stop_source current_;
+    bool busy_ = false;
+    Revision asked_ = 0;
+    std::shared_ptr<const Plan> plan_; ///< ready and not yet delivered
+    Revision planRevision_ = 0;
+    std::shared_ptr<const Starts> starts_;
+    Revision startsRevision_ = 0;
+    std::jthread thread_; ///< last: stops and joins before what it uses goes away
+};
+
+} // namespace westrum

@@ -1,0 +1,20 @@
+#pragma once
+
+#include <QColor>
+#include <QPainter>
+#include <QPainterPath>
+#include <QString>
+
+namespace westrum {
+
+/// The tone of a wood-like product, from its id: the same product always looks the same.
+QColor woodTone(const std::string& productId);
+
+/// One plank-like piece: tone varied by `seed`, grain lines along the plank, a shadow at the joint.
+/// @param box  the piece's box on the screen, `alongX` whether its length runs across the screen
+void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed, bool alongX);
+
+/// Bare metal: light hatching over grey.
+void paintMetal(QPainter& painter, const QPainterPath& shape);
+
+} // namespace westrum

@@ -1,0 +1,123 @@
+// westrum [JOB]: the window. See the man page for options.
+
+#include "app/document/job_document.h"
+#include "app/drawing/theme.h"
+#include "app/main_window.h"
+#include "formats/demo.h"
+#include "formats/translations.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QElapsedTimer>
+#include <QIcon>
+#include <QLibraryInfo>
+#include <QLocale>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTimer>
+#include <QTranslator>
+
+#include <cstdio>
+
+using namespace westrum;
+
+namespace {
+
+struct Main {
+    Q_DECLARE_TR_FUNCTIONS(Main)
+};
+
+/// Takes pictures of the main views into a folder, then ends: docs/screenshots are made this way.
+class Photographer : public QObject {
+public:
+    Photographer(MainWindow& window, JobDocument& document, QString folder)
+        : window_(window), document_(document), folder_(std::move(folder)) {
+        shots_ = {{MainWindow::Measure, QStringLiteral("measure")},
+                  {MainWindow::SetOut, QStringLiteral("set-out")},
+                  {MainWindow::Buy, QStringLiteral("buy")},
+                  {MainWindow::Fit, QStringLiteral("fit")},
+                  {MainWindow::Log, QStringLiteral("log")}};
+        timer_.setInterval(60);
+        connect(&timer_, &QTimer::timeout, this, [this] { step(); });
+        timer_.start();
+    }
+
+private:
+    void step() {
+        if (!document_.isSettled()) return; // not before all figures stand
+        if (!shown_) {
+            window_.showStage(shots_[next_].first);
+            shown_ = true;
+            return;
+        }
+        const QString path = folder_ + QLatin1Char('/') + shots_[next_].second + QStringLiteral(".png");
+        if (!window_.grab().save(path)) {
+            std::fprintf(stderr, "%s\n", qPrintable(Main::tr("Cannot write %1").arg(path)));
+            QCoreApplication::exit(1);
+            return;
+        }
+        shown_ = false;
+        if (++next_ == shots_.size()) QCoreApplication::exit(0);
+    }
+
+    MainWindow& window_;
+    JobDocument& document_;
+    QString folder_;
+    std::vector<std::pair<MainWindow::Stage, QString>> shots_;
+    std::size_t next_ = 0;
+    bool shown_ = false;
+    QTimer timer_;
+};
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QElapsedTimer sinceStart;
+    sinceStart.start();
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("Westrum"));
+    QApplication::setApplicationName(QStringLiteral("westrum"));
+    QApplication::setApplicationVersion(QStringLiteral(WESTRUM_VERSION));
+    QApplication::setDesktopFileName(QStringLiteral("org.westrum.Westrum"));
+    QApplication::setStyle(QStringLiteral("Fusion"));
+    loadTranslations();
+    QTranslator qt;
+    if (qt.load(QLocale(), QStringLiteral("qtbase"), QStringLiteral("_"), QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
+        QApplication::installTranslator(&qt);
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription(Main::tr("Plans the interior finishes of a campervan."));
+    const QCommandLineOption demo(QStringLiteral("demo"), Main::tr("Start with the example job, Plover."));
+    const QCommandLineOption shots(QStringLiteral("screenshots"), Main::tr("Write a picture of each main view into a folder and end."), Main::tr("FOLDER"));
+    const QCommandLineOption firstPaint(QStringLiteral("first-paint"), Main::tr("Print the milliseconds from start to first paint and end."));
+    const QCommandLineOption autosave(QStringLiteral("autosave"), Main::tr("Keep unsaved work in this folder."), Main::tr("FOLDER"));
+    const QCommandLineOption evening(QStringLiteral("evening"), Main::tr("Start in evening light."));
+    parser.addOptions({demo, shots, firstPaint, autosave, evening});
+    parser.addPositionalArgument(QStringLiteral("JOB"), Main::tr("A job file to open."), QStringLiteral("[JOB]"));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.process(app);
+
+    loadFonts();
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/look/icons/westrum.svg")));
+    Theme::choose(parser.isSet(evening) || (!parser.isSet(shots) && QSettings().value(QStringLiteral("evening"), false).toBool()));
+
+    JobDocument document;
+    document.open(parser.isSet(demo) ? demoJob() : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
+    const QString folder = parser.isSet(autosave)
+                               ? parser.value(autosave)
+                               : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
+    MainWindow window(document, folder);
+    if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().constFirst());
+    if (parser.isSet(demo)) window.showStage(MainWindow::SetOut);
+    window.show();
+    std::unique_ptr<Photographer> photographer;
+    if (parser.isSet(shots)) photographer = std::make_unique<Photographer>(window, document, parser.value(shots));
+    if (parser.isSet(firstPaint))
+        QTimer::singleShot(0, &window, [&] {
+            window.repaint();
+            std::printf("%lld ms to first paint\n", static_cast<long long>(sinceStart.elapsed()));
+            QCoreApplication::exit(0);
+        });
+    return QApplication::exec();
+}

@@ -1,0 +1,369 @@
+#include "app/main_window.h"
+
+#include "app/document/commands.h"
+#include "app/drawing/theme.h"
+#include "app/stages/buy/buy_page.h"
+#include "app/stages/fit/fit_page.h"
+#include "app/stages/later/later_page.h"
+#include "app/stages/log/log_page.h"
+#include "app/stages/measure/measure_page.h"
+#include "app/stages/setout/set_out_page.h"
+#include "formats/demo.h"
+#include "formats/words.h"
+
+#include <QActionGroup>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QFormLayout>
+#include <QLocale>
+#include <QMenu>
+#include <QMessageBox>
+#include <QSettings>
+#include <QShortcut>
+
+namespace westrum {
+namespace {
+
+constexpr int kRecentFiles = 8;
+
+char localeDecimalMark() { return QLocale().decimalPoint() == QStringLiteral(",") ? ',' : '.'; }
+
+} // namespace
+
+MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent)
+    : QMainWindow(parent), document_(document), decimalMark_(localeDecimalMark()), jobButton_(new QPushButton), vehicle_(new QLabel),
+      rule_(new StageRule({tr("Measure"), tr("Build-up"), tr("Set out"), tr("Cut"), tr("Buy"), tr("Fit"), tr("Log")})),
+      map_(new ShellMap(document)), pages_(new QStackedWidget), tally_(new TallyStrip(document, decimalMark_)), noticeBar_(new QWidget),
+      notice_(new QLabel), noticeAction_(new QPushButton) {
+    setMinimumSize(1180, 720);
+    resize(1280, 800);
+    auto* centre = new QWidget;
+    auto* column = new QVBoxLayout(centre);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+
+    auto* head = new QWidget;
+    auto* headRow = new QHBoxLayout(head);
+    headRow->setContentsMargins(18, 8, 18, 8);
+    jobButton_->setProperty("quiet", true);
+    jobButton_->setFont(textFont(1.4, true));
+    jobButton_->setObjectName(QStringLiteral("jobMenu"));
+    jobButton_->setFocusPolicy(Qt::TabFocus);
+    vehicle_->setTextFormat(Qt::PlainText);
+    headRow->addWidget(jobButton_);
+    headRow->addWidget(vehicle_, 1);
+    headRow->addWidget(rule_);
+    column->addWidget(head);
+
+    auto* noticeRow = new QHBoxLayout(noticeBar_);
+    noticeRow->setContentsMargins(22, 6, 18, 6);
+    notice_->setWordWrap(true);
+    notice_->setTextFormat(Qt::PlainText);
+    notice_->setObjectName(QStringLiteral("notice"));
+    noticeRow->addWidget(notice_, 1);
+    noticeRow->addWidget(noticeAction_);
+    auto* dismiss = new QPushButton(tr("Good"));
+    connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);
+    connect(noticeAction_, &QPushButton::clicked, this, [this] {
+        noticeBar_->hide();
+        if (noticeAct_) noticeAct_();
+    });
+    noticeRow->addWidget(dismiss);
+    noticeBar_->hide();
+    noticeBar_->setAutoFillBackground(true);
+    column->addWidget(noticeBar_);
+
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(map_, 3);
+    middle->addWidget(pages_, 8);
+    column->addLayout(middle, 1);
+    column->addWidget(tally_);
+    setCentralWidget(centre);
+
+    pages_->addWidget(new MeasurePage(document, decimalMark_));
+    pages_->addWidget(new LaterPage(LaterPage::Which::BuildUp, document, decimalMark_));
+    pages_->addWidget(new SetOutPage(document, decimalMark_));
+    pages_->addWidget(new LaterPage(LaterPage::Which::Cut, document, decimalMark_));
+    pages_->addWidget(new BuyPage(document, decimalMark_));
+    pages_->addWidget(new FitPage(document, decimalMark_));
+    pages_->addWidget(new LogPage(document, decimalMark_));
+
+    connect(rule_, &StageRule::chosen, this, [this](int stage) { showStage(static_cast<Stage>(stage)); });
+    connect(map_, &ShellMap::picked, this, [this](const std::string& id) {
+        document_.setCurrentSurface(id);
+        if (pages_->currentIndex() == Buy) showStage(Measure);
+    });
+    connect(map_, &ShellMap::ghostPressed, this, [this](SurfaceKind kind) {
+        tell(tr("%1: not measured. In this version the floor is what can be measured and laid.").arg(surfaceKindName(kind)));
+    });
+    connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
+    connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
+    connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
+    connect(&document_, &JobDocument::jobChanged, this, [this](JobPart part) {
+        if (part == JobPart::Details) updateTitle();
+    });
+    makeMenu();
+    makeShortcuts();
+    applyTheme();
+    updateTitle();
+    offerRecovered(autosaveFolder);
+    autosave_ = std::make_unique<Autosave>(document_, autosaveFolder);
+}
+
+QString MainWindow::notice() const { return noticeBar_->isHidden() ? QString() : notice_->text(); }
+
+void MainWindow::showStage(Stage stage) {
+    rule_->setCurrent(stage);
+    pages_->setCurrentIndex(stage);
+    if (!focusWidget() || focusWidget() == jobButton_) pages_->currentWidget()->setFocus();
+}
+
+void MainWindow::makeMenu() {
+    auto* menu = new QMenu(this);
+    const auto add = [&](const QString& text, const QKeySequence& keys, auto&& does) {
+        QAction* action = menu->addAction(text, this, does);
+        action->setShortcut(keys);
+        action->setShortcutContext(Qt::WindowShortcut);
+        addAction(action);
+        return action;
+    };
+    add(tr("New job"), QKeySequence::New, [this] { newJobInPlace(); })->setObjectName(QStringLiteral("new"));
+    add(tr("Open…"), QKeySequence::Open, [this] { openAnother(); });
+    QMenu* recent = menu->addMenu(tr("Open recent"));
+    connect(recent, &QMenu::aboutToShow, this, [this, recent] { fillRecent(recent); });
+    menu->addAction(tr("Open the example, Plover"), this, [this] {
+        if (mayLetGo()) document_.open(demoJob(), {});
+    });
+    menu->addSeparator();
+    add(tr("Save"), QKeySequence::Save, [this] { save(); });
+    add(tr("Save as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
+    add(tr("Rename the job…"), QKeySequence(Qt::Key_F2), [this] { renameInPlace(); });
+    menu->addSeparator();
+    QAction* undo = document_.undoStack().createUndoAction(this, tr("Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = document_.undoStack().createRedoAction(this, tr("Redo"));
+    redo->setShortcuts({QKeySequence(QKeySequence::Redo), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    menu->addAction(undo);
+    menu->addAction(redo);
+    addActions({undo, redo});
+    menu->addSeparator();
+    QMenu* units = menu->addMenu(tr("Lengths"));
+    auto* group = new QActionGroup(units);
+    for (const auto& [text, unit] : {std::pair{tr("millimetres"), LengthUnit::Millimetre},
+                                     {tr("centimetres"), LengthUnit::Centimetre},
+                                     {tr("inches"), LengthUnit::Inch},
+                                     {tr("feet and inches"), LengthUnit::Foot}}) {
+        // A bare figure is never meant in feet: there it is inches.
+        const LengthUnit bare = unit == LengthUnit::Foot ? LengthUnit::Inch : unit;
+        QAction* action = units->addAction(text, this, [this, unit = unit, bare] { push(document_, chooseUnits(document_, unit, bare)); });
+        action->setCheckable(true);
+        group->addAction(action);
+        connect(units, &QMenu::aboutToShow, action, [this, action, unit = unit] { action->setChecked(document_.job().shownUnit == unit); });
+    }
+    QAction* dark = menu->addAction(tr("Evening light"), this, [this](bool on) {
+        QSettings().setValue(QStringLiteral("evening"), on);
+        Theme::choose(on);
+        applyTheme();
+    });
+    dark->setCheckable(true);
+    dark->setChecked(Theme::now().dark);
+    add(tr("Keys…"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); });
+    menu->addSeparator();
+    add(tr("Close Westrum"), QKeySequence::Quit, [this] { close(); });
+    jobButton_->setMenu(menu);
+}
+
+void MainWindow::makeShortcuts() {
+    for (int stage = Measure; stage <= Log; ++stage)
+        connect(new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + stage)), this), &QShortcut::activated, this,
+                [this, stage] { showStage(static_cast<Stage>(stage)); });
+    const auto step = [this](int by) {
+        const auto& all = document_.job().surfaces;
+        for (std::size_t i = 0; i < all.size(); ++i)
+            if (all[i].id == document_.currentSurface()) {
+                const std::size_t n = all.size();
+                document_.setCurrentSurface(all[(i + n + static_cast<std::size_t>(by + static_cast<int>(n))) % n].id);
+                return;
+            }
+    };
+    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageDown), this), &QShortcut::activated, this, [step] { step(1); });
+    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageUp), this), &QShortcut::activated, this, [step] { step(-1); });
+}
+
+void MainWindow::showShortcuts() {
+    QDialog sheet(this);
+    sheet.setWindowTitle(tr("Keys"));
+    auto* form = new QFormLayout(&sheet);
+    form->setContentsMargins(24, 20, 24, 16);
+    form->setHorizontalSpacing(32);
+    for (const auto& [keys, what] :
+         {std::pair{tr("Alt+1 … Alt+7"), tr("the stages, Measure to Log")},
+          {tr("Ctrl+Page down, Ctrl+Page up"), tr("next and previous surface")},
+          {tr("Tab, Enter"), tr("take the reading and go to the next")},
+          {tr("Escape"), tr("give back the figure that stood in the field")},
+          {tr("↑ ↓ in Set out"), tr("start line by 1 mm, with Shift by 10 mm")},
+          {tr("← → on the start strip or the tally"), tr("the same along the strip; the figures of the tally")},
+          {tr("Ctrl+Z, Ctrl+Shift+Z"), tr("undo and redo, across saves")},
+          {tr("Ctrl+N, Ctrl+O, Ctrl+S"), tr("new, open, save")},
+          {tr("F2"), tr("rename the job")}}) {
+        auto* label = new QLabel(keys);
+        label->setFont(textFont(1.0, true));
+        form->addRow(label, new QLabel(what));
+    }
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
+    connect(buttons, &QDialogButtonBox::rejected, &sheet, &QDialog::reject);
+    form->addRow(buttons);
+    sheet.exec();
+}
+
+void MainWindow::tell(const QString& sentence, bool attention, const QString& action, std::function<void()> act) {
+    const Theme& t = Theme::now();
+    notice_->setText(sentence);
+    notice_->setStyleSheet(QStringLiteral("color: %1;").arg(css(attention ? t.pencil : t.graphite)));
+    noticeBar_->setStyleSheet(QStringLiteral("background: %1;").arg(css(t.tally)));
+    noticeAction_->setText(action);
+    noticeAction_->setVisible(!action.isEmpty());
+    noticeAct_ = std::move(act);
+    noticeBar_->show();
+}
+
+void MainWindow::newJobInPlace() {
+    if (!mayLetGo()) return;
+    document_.open(newJob(tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
+    showStage(Measure);
+}
+
+void MainWindow::openAnother() {
+    if (!mayLetGo()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), QFileInfo(document_.path()).path(), tr("Westrum jobs (*.westrum)"));
+    if (!path.isEmpty()) openFile(path);
+}
+
+bool MainWindow::openFile(const QString& path) {
+    if (const auto faults = document_.openFile(path)) {
+        QStringList sentences;
+        for (const FileFault& fault : *faults) sentences << sentence(fault);
+        const qsizetype more = sentences.size() - 3;
+        if (more > 0) {
+            sentences = sentences.mid(0, 3);
+            sentences << tr("And %n more.", nullptr, static_cast<int>(more));
+        }
+        tell(tr("%1 was not opened. %2 What was open stays as it was.").arg(QFileInfo(path).fileName(), sentences.join(QLatin1Char(' '))), true);
+        return false;
+    }
+    noticeBar_->hide();
+    addRecent(path);
+    return true;
+}
+
+bool MainWindow::save() { return document_.path().isEmpty() ? saveAs() : saveTo(document_.path()); }
+
+bool MainWindow::saveTo(const QString& path) {
+    if (const auto fault = document_.saveTo(path)) {
+        tell(sentence(*fault), true);
+        return false;
+    }
+    addRecent(path);
+    autosave_->writeNow();
+    return true;
+}
+
+bool MainWindow::saveAs() {
+    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(document_.job().name) + QStringLiteral(".westrum"),
+                                                tr("Westrum jobs (*.westrum)"));
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".westrum");
+    return saveTo(path);
+}
+
+bool MainWindow::mayLetGo() {
+    if (!document_.isModified()) return true;
+    QMessageBox ask(QMessageBox::NoIcon, tr("Westrum"), tr("“%1” has changes that no file holds yet.").arg(QString::fromStdString(document_.job().name)),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    switch (ask.exec()) {
+    case QMessageBox::Save: return save();
+    case QMessageBox::Discard: return true;
+    default: return false;
+    }
+}
+
+void MainWindow::renameInPlace() {
+    QDialog dialog(this);
+    dialog.setWindowTitle(tr("Rename the job"));
+    auto* form = new QFormLayout(&dialog);
+    auto* name = new QLineEdit(QString::fromStdString(document_.job().name));
+    auto* vehicle = new QLineEdit(QString::fromStdString(document_.job().vehicle));
+    form->addRow(tr("Job"), name);
+    form->addRow(tr("Vehicle"), vehicle);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+    connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+    connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+    form->addRow(buttons);
+    if (dialog.exec() != QDialog::Accepted || name->text().trimmed().isEmpty()) return;
+    push(document_, renameJob(document_, name->text().trimmed().toStdString(), vehicle->text().trimmed().toStdString()));
+}
+
+void MainWindow::addRecent(const QString& path) {
+    QSettings settings;
+    QStringList recent = settings.value(QStringLiteral("recent")).toStringList();
+    const QString absolute = QFileInfo(path).absoluteFilePath();
+    recent.removeAll(absolute);
+    recent.prepend(absolute);
+    settings.setValue(QStringLiteral("recent"), recent.mid(0, kRecentFiles));
+}
+
+void MainWindow::fillRecent(QMenu* menu) {
+    menu->clear();
+    const QStringList recent = QSettings().value(QStringLiteral("recent")).toStringList();
+    for (const QString& path : recent)
+        menu->addAction(QFileInfo(path).fileName(), this, [this, path] {
+                if (mayLetGo()) openFile(path);
+            })->setToolTip(path);
+    if (recent.isEmpty()) menu->addAction(tr("nothing opened yet"))->setEnabled(false);
+}
+
+void MainWindow::offerRecovered(const QString& folder) {
+    const std::vector<Recovered> left = Autosave::leftBehind(folder);
+    if (left.empty()) return;
+    const Recovered& newest = left.front();
+    document_.open(newest.job, newest.originalPath, true);
+    for (const Recovered& r : left) Autosave::discard(r);
+    tell(tr("Westrum was stopped before “%1” was saved. This is its state of %2. Save it to keep it.")
+             .arg(QString::fromStdString(newest.job.name), QLocale().toString(newest.saved, QLocale::ShortFormat)),
+         false, tr("Save"), [this] { save(); });
+}
+
+void MainWindow::updateTitle() {
+    const QString name = QString::fromStdString(document_.job().name);
+    jobButton_->setText(name + QStringLiteral(" ▾"));
+    jobButton_->setToolTip(document_.path().isEmpty() ? tr("Not saved yet") : document_.path());
+    vehicle_->setText(QString::fromStdString(document_.job().vehicle) + (document_.isModified() ? tr("  ·  not saved") : QString()));
+    vehicle_->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
+    setWindowTitle(tr("%1 – Westrum").arg(name));
+}
+
+void MainWindow::applyTheme() {
+    const Theme& t = Theme::now();
+    QApplication::setPalette(t.palette());
+    qApp->setStyleSheet(westrum::styleSheet(t));
+    updateTitle();
+    // Pages made before keep colours in their labels: have them written again.
+    if (QWidget* page = pages_->currentWidget()) {
+        page->hide();
+        page->show();
+    }
+    for (QWidget* w : findChildren<QWidget*>()) w->update();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (QWidget* focus = focusWidget()) focus->clearFocus(); // takes in what is half typed
+    if (mayLetGo()) event->accept();
+    else event->ignore();
+}
+
+} // namespace westrum

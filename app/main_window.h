@@ -1,0 +1,73 @@
+#pragma once
+
+#include <QMainWindow>
+
+#include "app/document/autosave.h"
+#include "app/document/job_document.h"
+#include "app/shellmap/shell_map.h"
+#include "app/widgets/stage_rule.h"
+#include "app/widgets/tally_strip.h"
+
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+#include <QStackedWidget>
+
+#include <functional>
+#include <memory>
+
+namespace westrum {
+
+/// The window: the folding rule of stages, the unfolded map, the bench of the stage in hand, the tally.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    enum Stage { Measure, BuildUp, SetOut, Cut, Buy, Fit, Log };
+
+    /// @param autosaveFolder  where unsaved work is kept; work left there by a killed program is offered again
+    MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent = nullptr);
+
+    void showStage(Stage stage);
+    /// Opens a file; says in the window why not, if it cannot be read.
+    bool openFile(const QString& path);
+
+    /// The line that tells of files and recovered work; empty when there is nothing to tell.
+    [[nodiscard]] QString notice() const;
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+
+private:
+    void makeMenu();
+    void makeShortcuts();
+    void newJobInPlace();
+    void openAnother();
+    bool save();
+    bool saveAs();
+    bool saveTo(const QString& path);
+    bool mayLetGo();
+    void renameInPlace();
+    void addRecent(const QString& path);
+    void fillRecent(QMenu* menu);
+    void offerRecovered(const QString& folder);
+    void tell(const QString& sentence, bool attention = false, const QString& action = {}, std::function<void()> act = {});
+    void updateTitle();
+    void applyTheme();
+    void showShortcuts();
+
+    JobDocument& document_;
+    char decimalMark_;
+    std::unique_ptr<Autosave> autosave_;
+    QPushButton* jobButton_;
+    QLabel* vehicle_;
+    StageRule* rule_;
+    ShellMap* map_;
+    QStackedWidget* pages_;
+    TallyStrip* tally_;
+    QWidget* noticeBar_;
+    QLabel* notice_;
+    QPushButton* noticeAction_;
+    std::function<void()> noticeAct_;
+};
+
+} // namespace westrum

@@ -1,0 +1,151 @@
+#include "app/stages/buy/buy_page.h"
+
+#include "app/drawing/theme.h"
+#include "app/stages/buy/shopping_print.h"
+#include "formats/plan_file.h"
+
+#include <QFileDialog>
+#include <QHeaderView>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QSaveFile>
+
+#include <algorithm>
+
+namespace westrum {
+
+QString saveBytes(const QString& path, const QByteArray& bytes) {
+    QSaveFile file(path);
+    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) return file.errorString();
+    return {};
+}
+
+BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent), model_(new PurchaseModel(this)), table_(new QTableView), total_(new QLabel),
+      waste_(new QLabel), offcuts_(new QLabel), actions_(new QWidget), stock_(new StockPicture(document, decimalMark)) {
+    table_->setModel(model_);
+    table_->setShowGrid(false);
+    table_->setSelectionMode(QAbstractItemView::NoSelection);
+    table_->setFocusPolicy(Qt::StrongFocus);
+    table_->setTabKeyNavigation(false);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 22);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Name, QHeaderView::Stretch);
+    table_->setAccessibleName(tr("Shopping list"));
+    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    total_->setFont(textFont(1.25, true));
+    total_->setAlignment(Qt::AlignRight);
+    for (QLabel* label : {waste_, offcuts_}) {
+        label->setWordWrap(true);
+        label->setTextFormat(Qt::PlainText);
+    }
+    auto* row = new QHBoxLayout(actions_);
+    row->setContentsMargins(0, 8, 0, 0);
+    const auto action = [&](const QString& text, const QString& name, auto&& does) {
+        auto* button = new QPushButton(text);
+        button->setObjectName(name);
+        connect(button, &QPushButton::clicked, this, does);
+        row->addWidget(button);
+    };
+    action(tr("Print…"), QStringLiteral("print"), [this] { printIt(); });
+    action(tr("Save as PDF…"), QStringLiteral("savePdf"), [this] {
+        save(tr("Shopping list as PDF"), tr("PDF (*.pdf)"), QStringLiteral(".pdf"),
+             [this](const QString& path) { return saveShoppingPdf(path, document_.job(), *document_.plan(), figures()); });
+    });
+    action(tr("Save list as CSV…"), QStringLiteral("saveCsv"), [this] {
+        save(tr("Shopping list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"),
+             [this](const QString& path) { return saveBytes(path, shoppingListAsCsv(document_.job(), *document_.plan())); });
+    });
+    action(tr("Save cut list as CSV…"), QStringLiteral("saveCuts"), [this] {
+        save(tr("Cut list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"),
+             [this](const QString& path) { return saveBytes(path, cutListAsCsv(document_.job(), *document_.plan())); });
+    });
+    row->addStretch(1);
+    column()->addSpacing(8);
+    column()->addWidget(table_);
+    column()->addWidget(total_);
+    column()->addSpacing(6);
+    column()->addWidget(waste_);
+    column()->addWidget(offcuts_);
+    column()->addWidget(actions_);
+    column()->addWidget(stock_, 1);
+}
+
+void BuyPage::refresh() {
+    const Figures f = figures();
+    const auto plan = document_.plan();
+    const Totals& t = plan->totals;
+    const bool anything = !plan->purchases.empty();
+    setHeading(tr("To buy"), QString::fromStdString(document_.job().name));
+    model_->setPlan(plan, document_.job().catalogue, f);
+    const int rows = std::min<int>(8, static_cast<int>(plan->purchases.size()));
+    table_->setFixedHeight(table_->horizontalHeader()->sizeHint().height() + rows * table_->verticalHeader()->defaultSectionSize() + 6);
+    for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(waste_),
+                       static_cast<QWidget*>(offcuts_), actions_, static_cast<QWidget*>(stock_)})
+        w->setVisible(anything);
+    if (!anything) {
+        say(tr("Nothing to buy yet: measure the floor and set it out."));
+        return;
+    }
+    const bool short_ = t.runShort > 0.05;
+    const QString risk = tr("The chance of running short is %1, with 1 cut in %2 spoilt.")
+                             .arg(f.percent(t.runShort))
+                             .arg(document_.job().spoilChance > 0 ? std::lround(1 / document_.job().spoilChance) : 0);
+    QString advice;
+    if (short_) {
+        // How many packs it takes to come under one chance in twenty.
+        for (const SurfacePlan& s : plan->surfaces) {
+            if (!s.planks) continue;
+            const Purchase& p = s.purchases.front();
+            for (int more = 1; more <= 20 && advice.isEmpty(); ++more) {
+                const double then = chanceOfRunningShort(p.unitsNeeded, s.planks->cutPlanks, (p.packs + more) * p.unitsPerPack, document_.job().spoilChance);
+                if (then <= 0.05) advice = tr("With %n pack(s) it is %1.", nullptr, p.packs + more).arg(f.percent(then));
+            }
+            break;
+        }
+    }
+    say(risk + QStringLiteral(" ") + advice, short_);
+    total_->setText(t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
+                           : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
+    waste_->setText(tr("Planks bought cover %1, the floor takes %2: %3 (%4) is bought and not laid. Of that, cutting uses up %5 (%6); "
+                       "the rest are whole planks for spares.")
+                        .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea),
+                             f.percent((t.boughtArea.value - t.laidArea.value) / t.laidArea.value), f.area(t.consumedArea - t.laidArea),
+                             f.percent((t.consumedArea.value - t.laidArea.value) / t.laidArea.value)));
+    stock_->update();
+    // The largest offcuts, which may still serve elsewhere.
+    std::vector<Offcut> kept;
+    for (const SurfacePlan& s : plan->surfaces)
+        for (const StockUnit& u : s.setOut.stock)
+            for (const Offcut& o : u.offcuts)
+                if (!o.ripped && o.length.value >= 250) kept.push_back(o);
+    std::sort(kept.begin(), kept.end(), [](const Offcut& a, const Offcut& b) { return a.length > b.length; });
+    QStringList sizes;
+    for (std::size_t i = 0; i < std::min<std::size_t>(kept.size(), 6); ++i)
+        sizes << tr("%1 × %2").arg(f.length(kept[i].length, false), f.length(kept[i].width, false));
+    offcuts_->setText(sizes.isEmpty() ? tr("No offcut of 250 mm or more is left.")
+                                      : tr("Offcuts worth keeping: %1.").arg(sizes.join(QStringLiteral(", "))));
+}
+
+void BuyPage::save(const QString& what, const QString& filter, const QString& ending, const std::function<QString(const QString&)>& write) {
+    QString path = QFileDialog::getSaveFileName(this, what, QString::fromStdString(document_.job().name) + ending, filter);
+    if (path.isEmpty()) return;
+    const QString why = write(path);
+    say(why.isEmpty() ? tr("Saved as %1.").arg(path) : tr("%1 could not be saved: %2").arg(path, why), !why.isEmpty());
+}
+
+void BuyPage::printIt() {
+    QPrinter printer(QPrinter::ScreenResolution);
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    QPainter painter;
+    if (!painter.begin(&printer)) {
+        say(tr("The printer cannot be reached. Save a PDF instead."), true);
+        return;
+    }
+    paintShopping(painter, QRectF(QPointF(), printer.pageLayout().paintRectPixels(printer.resolution()).size()), [&] { printer.newPage(); },
+                  document_.job(), *document_.plan(), figures());
+}
+
+} // namespace westrum

@@ -1,0 +1,92 @@
+#include "app/stages/fit/fit_page.h"
+
+#include "app/document/commands.h"
+#include "app/drawing/theme.h"
+
+#include <QScrollBar>
+
+namespace westrum {
+
+FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent), scroll_(new QScrollArea) {
+    scroll_->setWidgetResizable(true);
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column()->addWidget(scroll_, 1);
+}
+
+void FitPage::rebuild(const SurfacePlan& plan) {
+    const Theme& t = Theme::now();
+    const Figures f = figures();
+    const int at = scroll_->verticalScrollBar()->value();
+    auto* list = new QWidget;
+    auto* column = new QVBoxLayout(list);
+    column->setContentsMargins(0, 6, 12, 6);
+    column->setSpacing(2);
+    ticks_.clear();
+    for (const FitStep& step : plan.steps) {
+        auto* tick = new QCheckBox(stepTitle(step, f));
+        tick->setFont(textFont(1.08, true));
+        tick->setObjectName(QStringLiteral("tick-") + QString::fromStdString(step.key));
+        const std::string key = step.key;
+        connect(tick, &QCheckBox::clicked, this, [this, key](bool on) { push(document_, tickStep(document_, surfaceId(), key, on)); });
+        ticks_.emplace_back(key, tick);
+        column->addWidget(tick);
+        const auto line = [&](const QString& text, const QColor& colour, bool cautious) {
+            auto* label = new QLabel(text);
+            label->setTextFormat(Qt::PlainText);
+            label->setWordWrap(true);
+            label->setContentsMargins(28, 0, 0, 0);
+            label->setStyleSheet(cautious ? QStringLiteral("color: %1; border-left: 3px solid %2; padding-left: 6px; margin-left: 26px;")
+                                                .arg(css(colour), css(t.pencil))
+                                          : QStringLiteral("color: %1;").arg(css(colour)));
+            column->addWidget(label);
+        };
+        if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
+        if (!step.pieces.empty()) {
+            QStringList pieces;
+            for (int id : step.pieces) pieces << stepPiece(plan.setOut.pieces[static_cast<std::size_t>(id)], f);
+            line(pieces.join(QStringLiteral("    ·    ")), t.muted, false);
+        }
+        if (step.caution) line(cautionText(*step.caution), t.graphite, true);
+        column->addSpacing(10);
+    }
+    column->addStretch(1);
+    scroll_->setWidget(list);
+    scroll_->verticalScrollBar()->setValue(at);
+}
+
+void FitPage::refresh() {
+    const Surface* s = surface();
+    if (!s) return;
+    const auto whole = document_.plan();
+    const SurfacePlan* plan = surfacePlan();
+    const FitLog& log = document_.job().log(surfaceId());
+    const bool ready = plan && !plan->steps.empty();
+    scroll_->setVisible(ready);
+    if (!ready) {
+        setHeading(QString::fromStdString(s->name), {});
+        say(tr("The steps are written once the floor is measured and set out."));
+        return;
+    }
+    if (builtFor_ != whole.get() || plan->steps != built_) {
+        rebuild(*plan);
+        built_ = plan->steps;
+        builtFor_ = whole.get();
+    }
+    int done = 0;
+    const FitStep* next = nullptr;
+    for (const FitStep& step : plan->steps) {
+        if (log.done.contains(step.key)) ++done;
+        else if (!next) next = &step;
+    }
+    for (const auto& [key, tick] : ticks_) {
+        const bool is = log.done.contains(key);
+        tick->setChecked(is);
+        tick->setStyleSheet(is ? QStringLiteral("color: %1;").arg(css(Theme::now().agreed)) : QString());
+    }
+    setHeading(QString::fromStdString(s->name), tr("%1 of %2 steps done").arg(done).arg(plan->steps.size()));
+    say(next ? tr("Next: %1.").arg(stepTitle(*next, figures())) : tr("All done. Write down what it took in Log."));
+}
+
+} // namespace westrum

@@ -1,0 +1,167 @@
+#include "app/stages/log/log_page.h"
+
+#include "app/document/commands.h"
+#include "app/drawing/theme.h"
+
+#include <QGridLayout>
+#include <QTimer>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+/// Takes a whole number, or nothing, into the log.
+auto countInto(std::optional<int> FitLog::*member) {
+    return [member](const QString& typed, FitLog& log) -> QString {
+        if (typed.isEmpty()) {
+            log.*member = std::nullopt;
+            return {};
+        }
+        const auto n = parseNumber(typed.toStdString());
+        if (!n) return sentence(n.error(), typed);
+        if (n.value() < 0 || n.value() > 100000 || n.value() != std::floor(n.value()))
+            return LogPage::tr("A whole number of planks is wanted here.");
+        log.*member = static_cast<int>(n.value());
+        return {};
+    };
+}
+
+} // namespace
+
+LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent), note_(new QPlainTextEdit) {
+    auto* table = new QWidget;
+    auto* grid = new QGridLayout(table);
+    grid->setContentsMargins(0, 8, 0, 8);
+    grid->setHorizontalSpacing(24);
+    grid->setVerticalSpacing(8);
+    int place = 0;
+    for (const QString& head : {QString(), tr("really"), tr("planned"), QString()}) {
+        auto* label = new QLabel(head);
+        label->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
+        grid->addWidget(label, 0, place++);
+    }
+    opened_ = addLine(grid, tr("Planks opened"), QStringLiteral("opened"), countInto(&FitLog::opened));
+    spoilt_ = addLine(grid, tr("of these, spoilt"), QStringLiteral("spoilt"), countInto(&FitLog::spoilt));
+    leftOver_ = addLine(grid, tr("Whole planks left over"), QStringLiteral("leftOver"), countInto(&FitLog::leftOver));
+    hours_ = addLine(grid, tr("Hours"), QStringLiteral("hours"), [](const QString& typed, FitLog& log) -> QString {
+        if (typed.isEmpty()) {
+            log.hours = std::nullopt;
+            return {};
+        }
+        const auto n = parseNumber(typed.toStdString());
+        if (!n) return sentence(n.error(), typed);
+        if (n.value() < 0 || n.value() > 100000) return LogPage::tr("Hours cannot be less than nothing, or that many.");
+        log.hours = n.value();
+        return {};
+    });
+    paid_ = addLine(grid, tr("Paid"), QStringLiteral("paid"), [this](const QString& typed, FitLog& log) -> QString {
+        if (typed.isEmpty()) {
+            log.paid = std::nullopt;
+            return {};
+        }
+        const auto money = parseMoney(typed.toStdString(), document_.job().currency);
+        if (!money) return sentence(money.error(), typed);
+        log.paid = money.value();
+        return {};
+    });
+    grid->setColumnStretch(3, 1);
+    column()->addWidget(table);
+    auto* noteLabel = new QLabel(tr("Notes: supplier, lot, temperature, what to do differently"));
+    noteLabel->setBuddy(note_);
+    column()->addWidget(noteLabel);
+    note_->setTabChangesFocus(true);
+    note_->setAccessibleName(noteLabel->text());
+    note_->setObjectName(QStringLiteral("note"));
+    column()->addWidget(note_, 1);
+    // Each pause in writing is one undo step.
+    auto* pause = new QTimer(this);
+    pause->setSingleShot(true);
+    pause->setInterval(800);
+    connect(note_, &QPlainTextEdit::textChanged, this, [this, pause] {
+        if (note_->hasFocus()) pause->start();
+    });
+    connect(pause, &QTimer::timeout, this, [this] {
+        FitLog log = document_.job().log(surfaceId());
+        log.note = note_->toPlainText().toStdString();
+        push(document_, writeLog(document_, surfaceId(), std::move(log)));
+    });
+}
+
+LogPage::Line LogPage::addLine(QGridLayout* grid, const QString& name, const QString& objectName,
+                               std::function<QString(const QString&, FitLog&)> take) {
+    const int row = grid->rowCount();
+    Line line{new EntryField([this, take = std::move(take)](const QString& typed) -> QString {
+                  FitLog log = document_.job().log(surfaceId());
+                  const QString why = take(typed, log);
+                  if (why.isEmpty()) push(document_, writeLog(document_, surfaceId(), std::move(log)));
+                  return why;
+              }),
+              new QLabel, new QLabel};
+    line.entry->setObjectName(objectName);
+    line.entry->setAccessibleName(name);
+    line.entry->setAlignment(Qt::AlignRight);
+    line.entry->setFixedWidth(140);
+    auto* label = new QLabel(name);
+    label->setBuddy(line.entry);
+    grid->addWidget(label, row, 0);
+    grid->addWidget(line.entry, row, 1);
+    grid->addWidget(line.planned, row, 2);
+    grid->addWidget(line.verdict, row, 3);
+    connect(line.entry, &EntryField::problemChanged, this, [verdict = line.verdict](const QString& sentence) {
+        verdict->setText(sentence);
+        verdict->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().pencil)));
+    });
+    return line;
+}
+
+void LogPage::refresh() {
+    const Surface* s = surface();
+    if (!s) return;
+    const Figures f = figures();
+    const FitLog& log = document_.job().log(surfaceId());
+    const SurfacePlan* plan = surfacePlan();
+    setHeading(QString::fromStdString(s->name), tr("what it really took"));
+    const Purchase* bought = plan && !plan->purchases.empty() ? &plan->purchases.front() : nullptr;
+    const auto cost = document_.plan()->totals.cost;
+    const auto show = [&](Line& line, const QString& value, const QString& planned, const QString& verdict) {
+        line.entry->setFigure(value, {});
+        line.planned->setText(planned.isEmpty() ? QStringLiteral("–") : planned);
+        if (!line.entry->isWrong()) {
+            line.verdict->setText(verdict);
+            line.verdict->setStyleSheet({});
+        }
+    };
+    const auto count = [&](const std::optional<int>& n) { return n ? QString::number(*n) : QString(); };
+    const auto compare = [&](const std::optional<int>& really, int planned) -> QString {
+        if (!really || !bought) return {};
+        const int more = *really - planned;
+        if (more == 0) return tr("as planned");
+        return more > 0 ? tr("%1 more than planned").arg(more) : tr("%1 fewer than planned").arg(-more);
+    };
+    const int cut = plan && plan->planks ? plan->planks->cutPlanks : 0;
+    const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
+    show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : QString(), bought ? compare(log.opened, bought->unitsNeeded) : QString());
+    show(spoilt_, count(log.spoilt), bought ? tr("about %1").arg(spoils) : QString(), {});
+    show(leftOver_, count(log.leftOver), bought ? QString::number(bought->unitsLeft()) : QString(),
+         bought ? compare(log.leftOver, bought->unitsLeft()) : QString());
+    show(hours_, log.hours ? f.number(*log.hours, 2) : QString(), {}, {});
+    QString money;
+    if (log.paid && cost && log.paid->currency == cost->currency) {
+        const Money more = *log.paid - *cost;
+        money = more.minor == 0 ? tr("as planned")
+                : more.minor > 0 ? tr("%1 more than planned").arg(f.money(more))
+                                 : tr("%1 less than planned").arg(f.money({-more.minor, more.currency}));
+    }
+    show(paid_, log.paid ? f.money(*log.paid) : QString(), cost ? f.money(*cost) : QString(), money);
+    if (!note_->hasFocus() || note_->toPlainText().isEmpty()) note_->setPlainText(QString::fromStdString(log.note));
+    if (!bought) say(tr("Write down what it takes as you go; the plan stands beside it once the floor is set out."));
+    else if (log.opened && log.spoilt && log.leftOver && *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
+        say(tr("Opened and left over make %1; %2 hold %3.")
+                .arg(*log.opened + *log.leftOver)
+                .arg(packsText(*bought), planksText(bought->packs * bought->unitsPerPack)));
+    else say(tr("Write down what it took: the next plan is the better for it."));
+}
+
+} // namespace westrum

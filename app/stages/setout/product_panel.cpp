@@ -1,0 +1,103 @@
+#include "app/stages/setout/product_panel.h"
+
+#include "app/document/commands.h"
+#include "core/catalogue/plank.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace westrum {
+
+ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional, QWidget* parent)
+    : QWidget(parent), document_(document), decimalMark_(decimalMark), family_(family), optional_(optional),
+      choice_(new QComboBox), name_(new QLineEdit), price_(nullptr),
+      form_(new FieldForm(fieldsOfFamily(family), {}, 4, [this] { return document_.job().bareUnit; },
+                          [this](const std::string& key, double value) {
+                              push(document_, setProductField(document_, chosen(), key, value));
+                          })) {
+    price_ = new EntryField([this](const QString& typed) -> QString {
+        if (typed.isEmpty()) {
+            push(document_, setPackPrice(document_, chosen(), std::nullopt));
+            return {};
+        }
+        const auto price = parseMoney(typed.toStdString(), document_.job().currency);
+        if (!price) return sentence(price.error(), typed);
+        push(document_, setPackPrice(document_, chosen(), price.value()));
+        return {};
+    });
+    price_->setObjectName(QStringLiteral("price"));
+    price_->setAccessibleName(tr("Price of a pack"));
+    price_->setPlaceholderText(tr("no price"));
+    price_->setAlignment(Qt::AlignRight);
+    price_->setFixedWidth(120);
+    name_->setAccessibleName(tr("Name of the product"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 4);
+    column->setSpacing(2);
+    auto* top = new QHBoxLayout;
+    top->addWidget(name_, 1);
+    top->addWidget(new QLabel(family == "underlay" ? tr("price of a roll") : tr("price of a pack")));
+    top->addWidget(price_);
+    auto* copy = new QPushButton(tr("Copy as new"));
+    copy->setToolTip(tr("Adds a product to the catalogue with these figures, to be changed"));
+    connect(copy, &QPushButton::clicked, this, &ProductPanel::addCopy);
+    top->addWidget(copy);
+    column->addLayout(top);
+    column->addWidget(form_);
+    connect(choice_, &QComboBox::activated, this, &ProductPanel::choose);
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        const QString typed = name_->text().trimmed();
+        if (!chosen().empty() && !typed.isEmpty()) push(document_, renameProduct(document_, chosen(), typed.toStdString()));
+    });
+    connect(form_, &FieldForm::problem, this, &ProductPanel::problem);
+    connect(price_, &EntryField::problemChanged, this, &ProductPanel::problem);
+}
+
+std::string ProductPanel::chosen() const {
+    const Finish& finish = document_.job().finish(document_.currentSurface());
+    const std::string& id = optional_ ? finish.underlay : finish.product;
+    return document_.job().catalogue.find(id) ? id : std::string();
+}
+
+void ProductPanel::choose(int index) {
+    const std::string id = choice_->itemData(index).toString().toStdString();
+    push(document_, optional_ ? chooseUnderlay(document_, document_.currentSurface(), id)
+                              : chooseProduct(document_, document_.currentSurface(), id));
+}
+
+void ProductPanel::addCopy() {
+    const Product* product = document_.job().catalogue.find(chosen());
+    if (!product) return;
+    Product copy = *product;
+    for (int n = 2; document_.job().catalogue.find(copy.id); ++n) copy.id = product->id + "-" + std::to_string(n);
+    copy.name = tr("%1, copy").arg(QString::fromStdString(product->name)).toStdString();
+    const std::string id = copy.id;
+    document_.undoStack().beginMacro(tr("Add a product"));
+    push(document_, addProduct(document_, std::move(copy)));
+    push(document_, optional_ ? chooseUnderlay(document_, document_.currentSurface(), id)
+                              : chooseProduct(document_, document_.currentSurface(), id));
+    document_.undoStack().endMacro();
+}
+
+void ProductPanel::refresh() {
+    const std::string id = chosen();
+    QStringList entries;
+    choice_->clear();
+    if (optional_) choice_->addItem(tr("no underlay"), QString());
+    for (const Product& p : document_.job().catalogue.products)
+        if (p.family == family_) choice_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+    choice_->setCurrentIndex(choice_->findData(QString::fromStdString(id)));
+    const Product* product = document_.job().catalogue.find(id);
+    name_->setEnabled(product);
+    price_->setEnabled(product);
+    form_->setEnabled(product);
+    if (!product) return;
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    if (!name_->hasFocus()) name_->setText(QString::fromStdString(product->name));
+    price_->setFigure(product->packPrice ? f.money(*product->packPrice) : QString(), {});
+    form_->showValues(product->fields, f);
+}
+
+} // namespace westrum

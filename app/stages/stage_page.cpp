@@ -1,0 +1,53 @@
+#include "app/stages/stage_page.h"
+
+#include "app/drawing/theme.h"
+
+#include <QHBoxLayout>
+
+namespace westrum {
+
+StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
+    : QWidget(parent), document_(document), decimalMark_(decimalMark), heading_(new QLabel), detail_(new QLabel),
+      sentence_(new QLabel), column_(new QVBoxLayout(this)), sentenceRow_(new QHBoxLayout) {
+    column_->setContentsMargins(24, 12, 24, 12);
+    column_->setSpacing(6);
+    auto* headings = new QHBoxLayout;
+    headings->setSpacing(16);
+    heading_->setFont(textFont(1.5, true));
+    heading_->setTextFormat(Qt::PlainText);
+    detail_->setTextFormat(Qt::PlainText);
+    sentence_->setTextFormat(Qt::PlainText);
+    headings->addWidget(heading_, 0, Qt::AlignBaseline);
+    headings->addWidget(detail_, 1, Qt::AlignBaseline);
+    sentence_->setWordWrap(true);
+    sentence_->setFont(textFont(1.08));
+    sentence_->setObjectName(QStringLiteral("sentence"));
+    sentenceRow_->addWidget(sentence_, 1);
+    column_->addLayout(headings);
+    column_->addLayout(sentenceRow_);
+    const auto again = [this] {
+        if (isVisible()) refresh();
+    };
+    connect(&document_, &JobDocument::planComputed, this, again);
+    connect(&document_, &JobDocument::jobReplaced, this, again);
+    connect(&document_, &JobDocument::jobChanged, this, again);
+    connect(&document_, &JobDocument::currentSurfaceChanged, this, again);
+}
+
+void StagePage::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
+void StagePage::say(const QString& sentence, bool attention) {
+    sentence_->setText(sentence);
+    sentence_->setStyleSheet(attention ? QStringLiteral("color: %1;").arg(css(Theme::now().pencil)) : QString());
+}
+
+void StagePage::setHeading(const QString& heading, const QString& detail) {
+    heading_->setText(heading);
+    detail_->setText(detail);
+    detail_->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
+}
+
+} // namespace westrum

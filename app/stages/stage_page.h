@@ -1,0 +1,48 @@
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/job_document.h"
+#include "formats/words.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+namespace westrum {
+
+/// A stage's page: a heading with the surface in hand, a line that says what matters most, and the bench below.
+class StagePage : public QWidget {
+    Q_OBJECT
+public:
+    StagePage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+
+protected:
+    /// Called whenever the job, the plan or the surface in hand changed; while hidden, once when shown again.
+    virtual void refresh() = 0;
+    void showEvent(QShowEvent* event) override;
+
+    /// The line under the heading. `attention` draws it in pencil red.
+    void say(const QString& sentence, bool attention = false);
+    void setHeading(const QString& heading, const QString& detail);
+
+    [[nodiscard]] Figures figures() const { return figuresFor(document_.job(), decimalMark_); }
+    [[nodiscard]] const Surface* surface() const { return document_.job().surface(document_.currentSurface()); }
+    [[nodiscard]] const std::string& surfaceId() const { return document_.currentSurface(); }
+    /// Of the surface in hand; null until the first plan is there.
+    [[nodiscard]] const SurfacePlan* surfacePlan() const { return document_.plan()->surface(document_.currentSurface()); }
+    [[nodiscard]] QVBoxLayout* column() const { return column_; }
+    [[nodiscard]] QHBoxLayout* sentenceRow() const { return sentenceRow_; }
+
+    JobDocument& document_;
+    char decimalMark_;
+
+private:
+    QLabel* heading_;
+    QLabel* detail_;
+    QLabel* sentence_;
+    QVBoxLayout* column_;
+    QHBoxLayout* sentenceRow_;
+};
+
+} // namespace westrum

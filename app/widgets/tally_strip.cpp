@@ -1,0 +1,216 @@
+#include "app/widgets/tally_strip.h"
+
+#include "app/drawing/theme.h"
+#include "core/catalogue/plank.h"
+#include "formats/words.h"
+
+#include <QFontMetricsF>
+#include <QFrame>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QVBoxLayout>
+
+namespace westrum {
+
+TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
+    : QWidget(parent), document_(document), decimalMark_(decimalMark), now_(document.plan()) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Tally"));
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    connect(&document_, &JobDocument::jobReplaced, this, [this] {
+        haveBefore_ = false;
+        stepShown_ = -1;
+        now_ = document_.plan();
+        recompute();
+    });
+    connect(&document_, &JobDocument::planComputed, this, [this] {
+        // A new undo step: what stood until now becomes what it is compared with. A drag is one step throughout.
+        const int step = document_.undoStack().index();
+        if (step != stepShown_) {
+            before_ = now_->totals;
+            haveBefore_ = stepShown_ >= 0 && !now_->surfaces.empty();
+            stepShown_ = step;
+        }
+        now_ = document_.plan();
+        recompute();
+    });
+    recompute();
+}
+
+QSize TallyStrip::sizeHint() const { return {900, static_cast<int>(QFontMetricsF(textFont(1.35, true)).height()) + 38}; }
+
+void TallyStrip::recompute() {
+    const Figures f = [&] {
+        Figures out = figuresFor(document_.job(), decimalMark_);
+        return out;
+    }();
+    const Plan& plan = *now_;
+    const Totals& t = plan.totals;
+    const bool laid = t.laidArea.value > 0;
+    const QString none = QStringLiteral("–");
+    const auto signedNumber = [&](double change, int decimals) {
+        if (!haveBefore_ || std::abs(change) < 0.5 * std::pow(10, -decimals)) return QString();
+        return (change > 0 ? QStringLiteral("+") : QStringLiteral("−")) + f.number(std::abs(change), decimals);
+    };
+    figures_.clear();
+
+    Figure cost{.name = tr("Cost"), .value = none};
+    if (t.cost) cost.value = f.money(*t.cost);
+    else if (laid) cost.value = tr("price missing");
+    cost.needsAttention = laid && !t.cost;
+    if (t.cost && haveBefore_ && before_.cost && before_.cost->currency == t.cost->currency && *before_.cost != *t.cost) {
+        const Money change = *t.cost - *before_.cost;
+        cost.change = (change.minor > 0 ? QStringLiteral("+") : QString()) +
+                      QString::fromStdString(printMoney(change, decimalMark_, false)).replace(QLatin1Char('-'), QStringLiteral("−"));
+    }
+    Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none};
+    mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
+    for (const Purchase& p : plan.purchases) {
+        const Product* product = document_.job().catalogue.find(p.product);
+        const QString name = product ? QString::fromStdString(product->name) : QString();
+        cost.madeOf << tr("%1: %2 × %3 = %4")
+                           .arg(name, packsText(p), p.packPrice ? f.money(*p.packPrice) : tr("no price"), p.cost ? f.money(*p.cost) : none);
+        mass.madeOf << tr("%1: %2 on %3").arg(name, f.mass(p.laidMass), f.area(p.laidArea));
+    }
+
+    const auto share = [&](M2 of) { return t.laidArea.value > 0 ? (of.value - t.laidArea.value) / t.laidArea.value : 0; };
+    Figure waste{.name = tr("Waste bought"), .value = laid ? f.percent(share(t.boughtArea)) : none};
+    if (laid && haveBefore_ && before_.laidArea.value > 0)
+        waste.change = signedNumber(100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value), 1);
+    if (laid) {
+        waste.madeOf << tr("Bought %1, laid %2: %3 is paid for and not on the floor.")
+                            .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
+                     << tr("Planks opened %1, laid %2: %3 goes in cutting (%4).")
+                            .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea), f.percent(share(t.consumedArea)));
+    }
+
+    Figure thick{.name = tr("Build-up"), .value = none};
+    for (const SurfacePlan& s : plan.surfaces) {
+        if (!s.setOut.laid()) continue;
+        thick.value = f.fineLength(s.thickness);
+        const Finish& finish = document_.job().finish(s.surface);
+        if (const Product* p = document_.job().catalogue.find(finish.product))
+            thick.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.fineLength(plankOf(*p).thickness));
+        if (const Product* u = document_.job().catalogue.find(finish.underlay); u && s.underlay)
+            thick.madeOf << tr("%1: %2").arg(QString::fromStdString(u->name), f.fineLength(underlayOf(*u).thickness));
+        break;
+    }
+
+    Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
+    risk.needsAttention = laid && t.runShort > 0.05;
+    for (const SurfacePlan& s : plan.surfaces) {
+        if (s.purchases.empty()) continue;
+        const Purchase& p = s.purchases.front();
+        const int spoilsOne = document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
+        risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
+                           .arg(packsText(p), planksText(p.packs * p.unitsPerPack), QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
+        if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
+        risk.change = tr("with %1").arg(packsText(p));
+        break;
+    }
+
+    Figure remarks{.name = tr("Remarks")};
+    for (const Remark& r : plan.remarks) {
+        if (r.severity != Severity::Note) remarks.needsAttention = true;
+        remarks.madeOf << sentence(r, f);
+    }
+    remarks.value = QString::number(plan.remarks.size());
+    if (plan.remarks.empty()) remarks.madeOf << tr("Nothing to remark.");
+    for (Figure* figure : {&cost, &mass, &waste, &thick, &risk})
+        if (figure->madeOf.isEmpty()) figure->madeOf << tr("Known once the floor is measured and set out.");
+    figures_ = {cost, mass, waste, thick, risk, remarks};
+
+    QStringList spoken;
+    for (const Figure& figure : figures_) spoken << figure.name + QStringLiteral(" ") + figure.value;
+    setAccessibleDescription(spoken.join(QStringLiteral(", ")));
+    update();
+}
+
+QRectF TallyStrip::cell(int index) const {
+    const double step = (width() - 40.0) / static_cast<double>(figures_.size());
+    return {20 + index * step, 0, step, static_cast<double>(height())};
+}
+
+void TallyStrip::paintEvent(QPaintEvent*) {
+    const Theme& t = Theme::now();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), t.tally);
+    p.setPen(t.faint);
+    p.drawLine(0, 0, width(), 0);
+    for (std::size_t i = 0; i < figures_.size(); ++i) {
+        const Figure& f = figures_[i];
+        const QRectF r = cell(static_cast<int>(i)).adjusted(4, 9, -4, -8);
+        if (hasFocus() && static_cast<int>(i) == current_) {
+            p.setPen(QPen(t.chalk, 2));
+            p.setBrush(Qt::NoBrush);
+            p.drawRoundedRect(r.adjusted(-6, -2, 0, 2), 4, 4);
+        }
+        p.setPen(t.muted);
+        p.setFont(textFont(0.88));
+        p.drawText(r, Qt::AlignTop | Qt::AlignLeft, f.name);
+        p.setFont(textFont(1.35, true));
+        p.setPen(f.needsAttention ? t.pencil : t.graphite);
+        p.drawText(r, Qt::AlignBottom | Qt::AlignLeft, f.value);
+        const double used = QFontMetricsF(p.font()).horizontalAdvance(f.value) + 10;
+        p.setFont(textFont(0.9));
+        p.setPen(t.muted);
+        const QRectF rest = r.adjusted(used, 0, 0, -2);
+        if (QFontMetricsF(p.font()).horizontalAdvance(f.change) < rest.width())
+            p.drawText(rest, Qt::AlignBottom | Qt::AlignLeft, f.change);
+    }
+}
+
+void TallyStrip::mousePressEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; i < figures_.size(); ++i)
+        if (cell(static_cast<int>(i)).contains(event->position())) {
+            current_ = static_cast<int>(i);
+            open(current_);
+        }
+    update();
+}
+
+void TallyStrip::keyPressEvent(QKeyEvent* event) {
+    const int last = static_cast<int>(figures_.size()) - 1;
+    if (event->key() == Qt::Key_Right) current_ = std::min(last, current_ + 1);
+    else if (event->key() == Qt::Key_Left) current_ = std::max(0, current_ - 1);
+    else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space) open(current_);
+    else return QWidget::keyPressEvent(event);
+    update();
+}
+
+void TallyStrip::focusInEvent(QFocusEvent* event) {
+    QWidget::focusInEvent(event);
+    update();
+}
+
+void TallyStrip::open(int index) {
+    const Figure& f = figures_[static_cast<std::size_t>(index)];
+    auto* popup = new QFrame(this, Qt::Popup);
+    popup->setObjectName(QStringLiteral("madeOf"));
+    popup->setAttribute(Qt::WA_DeleteOnClose);
+    popup->setStyleSheet(QStringLiteral("QFrame#madeOf { background: %1; border: 1px solid %2; }")
+                             .arg(css(Theme::now().raised), css(Theme::now().faint)));
+    auto* column = new QVBoxLayout(popup);
+    column->setContentsMargins(16, 12, 16, 12);
+    auto* title = new QLabel(f.name + QStringLiteral("  ") + f.value);
+    title->setFont(textFont(1.05, true));
+    column->addWidget(title);
+    for (const QString& line : f.madeOf) {
+        auto* label = new QLabel(line);
+        label->setTextFormat(Qt::PlainText);
+        label->setWordWrap(true);
+        label->setMinimumWidth(std::min(460, QFontMetrics(label->font()).horizontalAdvance(line) + 8));
+        column->addWidget(label);
+    }
+    popup->adjustSize();
+    const QPoint at = mapToGlobal(cell(index).topLeft().toPoint());
+    const int x = std::min(at.x(), mapToGlobal(QPoint(width(), 0)).x() - popup->width() - 8);
+    popup->move(x, at.y() - popup->height() - 4);
+    popup->show();
+    popup->setFocus();
+}
+
+} // namespace westrum

@@ -1,0 +1,57 @@
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/job_document.h"
+
+#include <QString>
+#include <QStringList>
+
+#include <optional>
+#include <vector>
+
+namespace westrum {
+
+/// The strip at the foot: what everything comes to. Each figure opens into what it is made of; after a change it shows
+/// the difference from before.
+class TallyStrip : public QWidget {
+    Q_OBJECT
+public:
+    TallyStrip(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    QSize sizeHint() const override;
+
+    struct Figure {
+        QString name;
+        QString value;
+        QString change;
+        bool needsAttention = false;
+        QStringList madeOf;
+    };
+    /// What is shown now, for tests and for the printed sheet.
+    [[nodiscard]] const std::vector<Figure>& figures() const { return figures_; }
+
+signals:
+    void remarksWanted();
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+
+private:
+    void recompute();
+    void open(int index);
+    [[nodiscard]] QRectF cell(int index) const;
+
+    JobDocument& document_;
+    char decimalMark_;
+    std::vector<Figure> figures_;
+    std::shared_ptr<const Plan> now_;
+    Totals before_; ///< as they stood before the last undo step
+    bool haveBefore_ = false;
+    int stepShown_ = -1;
+    int current_ = 0;
+};
+
+} // namespace westrum
