@@ -428,6 +428,8 @@ std::optional<FileFault> saveJobFile(const Job& job, const QString& path) {
             return FileFault{FileFaultKind::CannotWrite, {}, file.errorString().toStdString()};
         return std::nullopt;
     };
+    if (const QFileInfo info(path); info.exists() && !info.isFile())
+        return FileFault{FileFaultKind::CannotWrite, {}, "not an ordinary file"};
     if (QFile old(path); old.exists() && old.open(QIODevice::ReadOnly)) {
         const QByteArray before = old.read(kLargestJobFile + 1);
         if (readJob(before).has_value())

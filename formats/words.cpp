@@ -253,7 +253,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         const QString strips = Words::tr("%n strip(s)", nullptr, static_cast<int>(f.count("strips")));
         return (f.count("along") == 1 ? Words::tr("%1 along the van, %2 in all, butted and taped.")
                                       : Words::tr("%1 across the van, %2 in all, butted and taped."))
-            .arg(strips, f["total"]);
+            .arg(strips, figures.length({f.mm("total")}));
     }
     case StepKind::FirstRow:
         return f.mm("ripped") > 0 ? Words::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, lock away from the wall.")
@@ -262,7 +262,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::Row: return {};
     case StepKind::LastRow: return Words::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.").arg(f["width"]);
     case StepKind::Trims:
-        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.").arg(f["length"]);
+        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.").arg(figures.length({f.mm("length")}));
     }
     return {};
 }

@@ -28,13 +28,18 @@ public:
     bool require(int u, int v, double c) {
         if (at(v, u) + c < -kSlack) return false;
         if (c >= at(u, v)) return true;
-        for (int i = 0; i < n_; ++i) {
-            const double toU = at(i, u);
+        const auto n = static_cast<std::size_t>(n_);
+        const double* fromV = &bound_[static_cast<std::size_t>(v) * n];
+        for (std::size_t i = 0; i < n; ++i) {
+            double* row = &bound_[i * n];
+            const double toU = row[u] + c;
             if (toU == kFar) continue;
-            for (int j = 0; j < n_; ++j) at(i, j) = std::min(at(i, j), toU + c + at(v, j));
+            for (std::size_t j = 0; j < n; ++j) row[j] = std::min(row[j], toU + fromV[j]);
         }
         return true;
     }
+    /// Whether require() would succeed; much cheaper than trying.
+    [[nodiscard]] bool allows(int u, int v, double c) const { return at(v, u) + c >= -kSlack; }
     bool requireBetween(int u, double low, double high) { return require(u, 0, high) && require(0, u, -low); }
 
     [[nodiscard]] double most(int u, int v = 0) const { return at(u, v); }
@@ -281,14 +286,24 @@ private:
         return place(index + 1, std::move(next));
     }
 
-    /// Adds the demand that what is in the slot fits on the plank.
-    bool fits(State& state, const Slot& slot) const {
-        const double plank = rules_.plankLength;
+    /// That what is in a slot fits on the plank: x_u - x_v <= c.
+    struct Demand {
+        int u{}, v{};
+        double c{};
+    };
+    [[nodiscard]] Demand demandOf(const State& state, const Slot& slot) const {
         const int last = slot.lastOf >= 0 ? lines_[at(slot.lastOf)].variable : 0;
-        if (slot.firstOf >= 0)
-            return state.bounds.require(lines_[at(slot.firstOf)].variable, last, roomAfter(state, slot));
-        if (slot.lastOf >= 0) return state.bounds.require(0, last, plank - slot.fixed - ends(state, slot.lastOf));
-        return slot.fixed <= plank + kSlack;
+        if (slot.firstOf >= 0) return {lines_[at(slot.firstOf)].variable, last, roomAfter(state, slot)};
+        if (slot.lastOf >= 0) return {0, last, rules_.plankLength - slot.fixed - ends(state, slot.lastOf)};
+        return {0, 0, rules_.plankLength - slot.fixed};
+    }
+    [[nodiscard]] bool couldFit(const State& state, const Slot& slot) const {
+        const Demand d = demandOf(state, slot);
+        return state.bounds.allows(d.u, d.v, d.c);
+    }
+    bool fits(State& state, const Slot& slot) const {
+        const Demand d = demandOf(state, slot);
+        return state.bounds.require(d.u, d.v, d.c);
     }
 
     bool placeJointed(std::size_t index, const State& state) {
@@ -342,6 +357,9 @@ private:
     bool takeFirst(std::size_t index, const State& state) {
         for (std::size_t s = state.slots.size(); s-- > 0;) {
             if (state.slots[s].firstOf >= 0) continue;
+            const Slot with{.lastOf = state.slots[s].lastOf, .fixed = state.slots[s].fixed, .singles = state.slots[s].singles,
+                            .firstOf = static_cast<int>(index)};
+            if (!couldFit(state, with)) continue;
             State next = state;
             next.slots[s].firstOf = static_cast<int>(index);
             if (!fits(next, next.slots[s])) continue;
@@ -350,12 +368,12 @@ private:
         }
         if (shareFreely_) {
             // With our own last piece.
-            State own = state;
-            own.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = static_cast<int>(index)});
-            if (ends(own, static_cast<int>(index)) + rules_.kerf <= rules_.plankLength + kSlack &&
-                place(index + 1, std::move(own)))
-                return true;
-            if (gaveUp_) return false;
+            if (ends(state, static_cast<int>(index)) + rules_.kerf <= rules_.plankLength + kSlack) {
+                State own = state;
+                own.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = static_cast<int>(index)});
+                if (place(index + 1, std::move(own))) return true;
+                if (gaveUp_) return false;
+            }
             // With a later run's last piece; each later run offers one.
             const double shortestYet = state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
             if (state.waitingFirst.size() < lines_.size() - 1 - index && shortestYet <= rules_.plankLength + kSlack) {
@@ -376,8 +394,10 @@ private:
     bool openLast(std::size_t index, State state) {
         for (std::size_t w = 0; w < state.waitingFirst.size(); ++w) {
             if (state.waitingFirst[w] == static_cast<int>(index)) continue;
+            const Slot with{.lastOf = static_cast<int>(index), .firstOf = state.waitingFirst[w]};
+            if (!couldFit(state, with)) continue;
             State next = state;
-            next.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = state.waitingFirst[w]});
+            next.slots.push_back(with);
             next.waitingFirst.erase(next.waitingFirst.begin() + static_cast<std::ptrdiff_t>(w));
             if (!fits(next, next.slots.back())) continue;
             if (place(index + 1, std::move(next))) return true;
@@ -414,8 +434,9 @@ RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std:
     bool unbroken = true; // every smaller number of planks is proven impossible
     for (int budget = proven; budget <= most; ++budget) {
         // What can be done as one goes can be planned ahead too, and is found faster.
-        Search::Outcome outcome = search.tryWith(budget, false, rules.effort);
-        if (outcome != Search::Outcome::Found && rules.working == Working::PlannedAhead)
+        const bool ahead = rules.working == Working::PlannedAhead;
+        Search::Outcome outcome = search.tryWith(budget, false, ahead ? rules.effort / 4 : rules.effort);
+        if (outcome != Search::Outcome::Found && ahead)
             outcome = search.tryWith(budget, true, rules.effort);
         if (outcome == Search::Outcome::Found) {
             RowPlan plan = search.layout();

@@ -71,8 +71,10 @@ std::string printNumber(double number, int decimals, char decimalMark, bool grou
 
 std::string printLength(Mm length, const LengthStyle& style) {
     const auto metric = [&](double factor, int moreDecimals, const char* unit) {
-        const std::string number =
+        std::string number =
             printNumber(length.value / factor, style.decimals + moreDecimals, style.decimalMark, style.groupDigits);
+        // "199,089" could be taken for thousands when it is typed again: a fourth decimal settles it.
+        if (style.decimalMark == ',' && number.size() > 4 && number[number.size() - 4] == ',') number += '0';
         return style.withUnit ? number + " " + unit : number;
     };
     switch (style.unit) {

@@ -1,7 +1,40 @@
 <?xml version='1.0' encoding='utf-8'?>
 <TS version="2.1" language="en" sourcelanguage="en">
 <context>
-    <name>BuyPage</name>
+    <name>Words</name>
+    <message numerus="yes">
+        <source>%n piece(s) beside a cut-out are slivers, the narrowest %1.</source>
+        <translation>
+            <numerusform>%n piece beside a cut-out is a sliver, %1 at its narrowest.</numerusform><numerusform>%n pieces beside a cut-out are slivers, %1 at the narrowest.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n pack(s) of one lot? Measure one plank: length, width, locks whole.</source>
+        <translation>
+            <numerusform>%n pack of one lot? Measure one plank: length, width, locks whole.</numerusform><numerusform>%n packs of one lot? Measure one plank: length, width, locks whole.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n strip(s)</source>
+        <translation>
+            <numerusform>%n strip</numerusform><numerusform>%n strips</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n pack(s)</source>
+        <translation>
+            <numerusform>%n pack</numerusform><numerusform>%n packs</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n roll(s)</source>
+        <translation>
+            <numerusform>%n roll</numerusform><numerusform>%n rolls</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n plank(s)</source>
+        <translation>
+            <numerusform>%n plank</numerusform><numerusform>%n planks</numerusform></translation>
+    </message>
+</context>
+<context>
+    <name>westrum::BuyPage</name>
     <message numerus="yes">
         <source>With %n pack(s) it is %1.</source>
         <translation>
@@ -9,68 +42,19 @@
     </message>
 </context>
 <context>
-    <name>MainWindow</name>
+    <name>westrum::MainWindow</name>
     <message numerus="yes">
         <source>And %n more.</source>
         <translation>
-            <numerusform>And %n more.</numerusform>
-            <numerusform>And %n more.</numerusform>
-        </translation>
+            <numerusform>And %n more.</numerusform><numerusform>And %n more.</numerusform></translation>
     </message>
 </context>
 <context>
-    <name>StartStrip</name>
+    <name>westrum::StartStrip</name>
     <message numerus="yes">
         <source>%n pack(s)</source>
         <translation>
-            <numerusform>%n pack</numerusform>
-            <numerusform>%n packs</numerusform>
-        </translation>
-    </message>
-</context>
-<context>
-    <name>Words</name>
-    <message numerus="yes">
-        <source>%n piece(s) beside a cut-out are slivers, the narrowest %1.</source>
-        <translation>
-            <numerusform>%n piece beside a cut-out is a sliver, %1 at its narrowest.</numerusform>
-            <numerusform>%n pieces beside a cut-out are slivers, the narrowest %1.</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n pack(s) of one lot? Measure one plank: length, width, locks whole.</source>
-        <translation>
-            <numerusform>%n pack of one lot? Measure one plank: length, width, locks whole.</numerusform>
-            <numerusform>%n packs of one lot? Measure one plank: length, width, locks whole.</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n strip(s)</source>
-        <translation>
-            <numerusform>%n strip</numerusform>
-            <numerusform>%n strips</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n pack(s)</source>
-        <translation>
-            <numerusform>%n pack</numerusform>
-            <numerusform>%n packs</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n roll(s)</source>
-        <translation>
-            <numerusform>%n roll</numerusform>
-            <numerusform>%n rolls</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n plank(s)</source>
-        <translation>
-            <numerusform>%n plank</numerusform>
-            <numerusform>%n planks</numerusform>
-        </translation>
+            <numerusform>%n pack</numerusform><numerusform>%n packs</numerusform></translation>
     </message>
 </context>
 </TS>

@@ -26,7 +26,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     table_->setModel(model_);
     table_->setShowGrid(false);
     table_->setSelectionMode(QAbstractItemView::NoSelection);
-    table_->setFocusPolicy(Qt::StrongFocus);
+    table_->setFocusPolicy(Qt::NoFocus); // nothing in it can be chosen
     table_->setTabKeyNavigation(false);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 22);

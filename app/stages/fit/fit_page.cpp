@@ -36,11 +36,19 @@ void FitPage::rebuild(const SurfacePlan& plan) {
             auto* label = new QLabel(text);
             label->setTextFormat(Qt::PlainText);
             label->setWordWrap(true);
-            label->setContentsMargins(28, 0, 0, 0);
-            label->setStyleSheet(cautious ? QStringLiteral("color: %1; border-left: 3px solid %2; padding-left: 6px; margin-left: 26px;")
-                                                .arg(css(colour), css(t.pencil))
-                                          : QStringLiteral("color: %1;").arg(css(colour)));
-            column->addWidget(label);
+            label->setStyleSheet(QStringLiteral("color: %1;").arg(css(colour)));
+            auto* row = new QHBoxLayout;
+            row->setContentsMargins(28, cautious ? 4 : 0, 0, 0);
+            if (cautious) {
+                // A caution stands with its step behind a red bar, calm and always there.
+                auto* bar = new QFrame;
+                bar->setFixedWidth(4);
+                bar->setStyleSheet(QStringLiteral("background: %1;").arg(css(t.pencil)));
+                row->addWidget(bar);
+                row->setSpacing(10);
+            }
+            row->addWidget(label, 1);
+            column->addLayout(row);
         };
         if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
         if (!step.pieces.empty()) {

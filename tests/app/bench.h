@@ -1,0 +1,74 @@
+#pragma once
+
+#include "app/document/commands.h"
+#include "app/main_window.h"
+#include "app/widgets/entry_field.h"
+#include "formats/demo.h"
+#include "formats/words.h"
+#include "tests/support/settle.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QTemporaryDir>
+#include <QtTest>
+
+namespace westrum::test {
+
+/// The real window with a job, as the tests drive it: by keys, clicks and drags.
+class Bench {
+public:
+    explicit Bench(Job job) {
+        document.open(std::move(job), {});
+        window = std::make_unique<MainWindow>(document, folder.filePath(QStringLiteral("autosave")));
+        window->show();
+        (void)QTest::qWaitForWindowExposed(window.get());
+        (void)settle(document);
+    }
+    ~Bench() { document.undoStack().setClean(); }
+
+    void go(MainWindow::Stage stage) {
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(stage)), Qt::AltModifier);
+        QCoreApplication::processEvents();
+    }
+    template <class T>
+    T* find(const char* name) {
+        for (T* widget : window->findChildren<T*>(QString::fromUtf8(name)))
+            if (widget->isVisible()) return widget;
+        return nullptr;
+    }
+    /// Types into a field as a person does: click, select all, keys, Enter.
+    bool type(const char* name, const char* text) {
+        auto* field = find<EntryField>(name);
+        if (!field) return false;
+        QTest::mouseClick(field, Qt::LeftButton);
+        field->selectAll();
+        QTest::keyClicks(field, QString::fromUtf8(text));
+        if (*text == 0) QTest::keyClick(field, Qt::Key_Delete);
+        QTest::keyClick(field, Qt::Key_Return);
+        return settle(document);
+    }
+    bool click(const char* name) {
+        auto* button = find<QPushButton>(name);
+        if (!button || !button->isEnabled()) return false;
+        QTest::mouseClick(button, Qt::LeftButton);
+        return settle(document);
+    }
+    /// The line under the heading of the stage in hand.
+    QString sentenceShown() {
+        auto* label = find<QLabel>("sentence");
+        return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
+    }
+    TallyStrip::Figure figure(const char* name) {
+        for (const auto& f : window->findChild<TallyStrip*>()->figures())
+            if (f.name == QString::fromUtf8(name)) return f;
+        return {};
+    }
+    const SurfacePlan& floor() { return *document.plan()->surface("floor"); }
+
+    QTemporaryDir folder;
+    JobDocument document;
+    std::unique_ptr<MainWindow> window;
+};
+
+} // namespace westrum::test

@@ -1,0 +1,80 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "tests/app/bench.h"
+#include "tests/support/registry.h"
+
+#include <QCheckBox>
+#include <QPlainTextEdit>
+
+using namespace westrum;
+using namespace westrum::test;
+
+class FitAndLogTest : public QObject {
+    Q_OBJECT
+private slots:
+    void stepsAreTickedAndStayTicked() {
+        Bench b(demoJob());
+        b.go(MainWindow::Fit);
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("Check the delivery")));
+        auto* tick = b.find<QCheckBox>("tick-delivery");
+        QVERIFY(tick);
+        tick->click();
+        QVERIFY(b.document.job().log("floor").done.contains("delivery"));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("Let the packs rest")));
+        b.go(MainWindow::Measure);
+        b.go(MainWindow::Fit);
+        QVERIFY(b.find<QCheckBox>("tick-delivery")->isChecked());
+        QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!b.find<QCheckBox>("tick-delivery")->isChecked());
+    }
+
+    void theStepsFollowThePlan() {
+        Bench b(demoJob());
+        b.go(MainWindow::Fit);
+        const auto pieceLines = [&] {
+            QString all;
+            for (QLabel* label : b.window->findChildren<QLabel*>())
+                if (label->isVisible()) all += label->text() + QLatin1Char('\n');
+            return all;
+        };
+        QVERIFY(pieceLines().contains(QStringLiteral("Full width")));
+        push(b.document, moveStartLine(b.document, "floor", {14}, 1));
+        QVERIFY(settle(b.document));
+        QCoreApplication::processEvents();
+        QVERIFY(pieceLines().contains(QStringLiteral("Rip to 167 mm (take 14 mm off")));
+        // The cautions stand with their steps.
+        QVERIFY(pieceLines().contains(QStringLiteral("Guard on")));
+    }
+
+    void theLogStandsBesideThePlan() {
+        Bench b(demoJob());
+        b.go(MainWindow::Log);
+        const int planned = b.document.plan()->purchases[0].unitsNeeded;
+        QVERIFY(b.type("opened", QByteArray::number(planned + 2).constData()));
+        QCOMPARE(b.document.job().log("floor").opened, std::optional<int>(planned + 2));
+        bool told = false;
+        for (QLabel* label : b.window->findChildren<QLabel*>()) told = told || label->text() == QStringLiteral("2 more than planned");
+        QVERIFY(told);
+        QVERIFY(b.type("hours", "6,5"));
+        QCOMPARE(b.document.job().log("floor").hours, std::optional<double>(6.5));
+        QVERIFY(b.type("paid", "150"));
+        QCOMPARE(b.document.job().log("floor").paid->minor, 15000);
+        QVERIFY(b.type("spoilt", "two"));
+        QVERIFY(b.find<EntryField>("spoilt")->isWrong());
+        QVERIFY(!b.document.job().log("floor").spoilt);
+        QVERIFY(b.type("spoilt", "1.5"));
+        QVERIFY(b.find<EntryField>("spoilt")->isWrong());
+    }
+
+    void notesAreKept() {
+        Bench b(demoJob());
+        b.go(MainWindow::Log);
+        auto* note = b.find<QPlainTextEdit>("note");
+        note->setFocus();
+        QTest::keyClicks(note, QStringLiteral("lot 7"));
+        QVERIFY(QTest::qWaitFor([&] { return b.document.job().log("floor").note == "lot 7"; }, 5000));
+    }
+};
+WESTRUM_TEST(FitAndLogTest)
+
+#include "fit_and_log_test.moc"

@@ -1,0 +1,118 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "app/document/commands.h"
+#include "formats/demo.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+#include "tests/support/settle.h"
+
+using namespace westrum;
+using namespace westrum::test;
+
+class CommandsTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// Every command: does something, is named, undoes exactly, redoes exactly.
+    void everyCommandUndoesAndRedoes_data() {
+        QTest::addColumn<int>("which");
+        for (int i = 0; i < 24; ++i) QTest::addRow("command %d", i) << i;
+    }
+    void everyCommandUndoesAndRedoes() {
+        QFETCH(int, which);
+        JobDocument d;
+        d.open(demoJob(), {});
+        const std::string f = "floor";
+        const Product extra = plankProduct(1000, 150, 5, 999);
+        const std::vector<std::function<Command()>> all{
+            [&] { return takeReading(d, f, QuadReading::AB, mm(3700)); },
+            [&] { return takeReading(d, f, QuadReading::BD, std::nullopt); },
+            [&] { return chooseOutlineForm(d, f, OutlineForm::Rectangle); },
+            [&] { return addNotch(d, f, notch(1, 100, 200, 50)); },
+            [&] { return addStep(d, f, {"Step", 0, mm(100), mm(100)}); },
+            [&] { return removeNotch(d, f, 0); },
+            [&] { return removeStep(d, f, 0); },
+            [&] { return takeNotchReading(d, f, 1, CutoutReading::Depth, mm(99)); },
+            [&] { return takeNotchReading(d, f, 1, CutoutReading::Position, std::nullopt); },
+            [&] { return takeStepReading(d, f, 0, CutoutReading::Across, mm(99)); },
+            [&] { return moveNotchToSide(d, f, 0, 2); },
+            [&] { return moveStepToCorner(d, f, 0, 2); },
+            [&] { return renameNotch(d, f, 0, "Arch"); },
+            [&] { return renameStep(d, f, 0, "Door"); },
+            [&] { return renameSurface(d, f, "Floor of the hold"); },
+            [&] { return moveStartLine(d, f, {41}, 1); },
+            [&] { return setRule(d, f, "gap", 9); },
+            [&] { return chooseProduct(d, f, "teal-walnut"); },
+            [&] { return chooseUnderlay(d, f, ""); },
+            [&] { return setProductField(d, "heron-oak", "perPack", 12); },
+            [&] { return setPackPrice(d, "heron-oak", std::nullopt); },
+            [&] { return addProduct(d, extra); },
+            [&] { return renameJob(d, "Another", "van"); },
+            [&] { return chooseUnits(d, LengthUnit::Inch, LengthUnit::Inch); },
+        };
+        const Job before = d.job();
+        push(d, all[static_cast<std::size_t>(which)]());
+        const Job after = d.job();
+        QVERIFY(!(before == after));
+        QVERIFY(!d.undoStack().undoText().isEmpty());
+        QVERIFY(d.isModified());
+        d.undoStack().undo();
+        QVERIFY(d.job() == before);
+        QVERIFY(!d.isModified());
+        d.undoStack().redo();
+        QVERIFY(d.job() == after);
+        // The same once more changes nothing and leaves no step.
+        if (which != 3 && which != 4 && which != 5 && which != 6 && which != 21) {
+            push(d, all[static_cast<std::size_t>(which)]());
+            QCOMPARE(d.undoStack().count(), 1);
+        }
+    }
+
+    void ticksAndLogUndoToo() {
+        JobDocument d;
+        d.open(demoJob(), {});
+        push(d, tickStep(d, "floor", "row-1", true));
+        QVERIFY(d.job().log("floor").done.contains("row-1"));
+        FitLog log = d.job().log("floor");
+        log.opened = 29;
+        push(d, writeLog(d, "floor", log));
+        d.undoStack().undo();
+        QVERIFY(!d.job().log("floor").opened);
+        d.undoStack().undo();
+        QVERIFY(d.job().log("floor").done.empty());
+    }
+
+    void oneDragIsOneStep() {
+        JobDocument d;
+        d.open(demoJob(), {});
+        for (int mm = 1; mm <= 40; ++mm) push(d, moveStartLine(d, "floor", {double(mm)}, 7));
+        QCOMPARE(d.undoStack().count(), 1);
+        push(d, moveStartLine(d, "floor", {50}, 8)); // another gesture
+        QCOMPARE(d.undoStack().count(), 2);
+        d.undoStack().undo();
+        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 40.0);
+        d.undoStack().undo();
+        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 0.0);
+    }
+
+    void aDragThatEndsWhereItBeganLeavesNoStep() {
+        JobDocument d;
+        d.open(demoJob(), {});
+        for (const double offset : {5.0, 20.0, 5.0, 0.0}) push(d, moveStartLine(d, "floor", {offset}, 7));
+        QCOMPARE(d.undoStack().count(), 0);
+        QVERIFY(d.job() == demoJob());
+    }
+
+    void aProductBringsItsLabelsGap() {
+        JobDocument d;
+        d.open(demoJob(), {});
+        push(d, moveStartLine(d, "floor", {170}, 1));
+        push(d, chooseProduct(d, "floor", "dunlin-short")); // 150 wide, gap 5, stagger 150
+        QCOMPARE(d.job().finish("floor").rules.at("stagger"), 150.0);
+        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 0.0); // 170 is more than such a plank has
+        d.undoStack().undo();
+        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 170.0);
+    }
+};
+WESTRUM_TEST(CommandsTest)
+
+#include "commands_test.moc"

@@ -1,0 +1,82 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "formats/plan_file.h"
+#include "formats/demo.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+
+using namespace westrum;
+using namespace westrum::test;
+
+class PlanFileTest : public QObject {
+    Q_OBJECT
+private slots:
+    void cellsThatASpreadsheetWouldRunAreMadeHarmless() {
+        QCOMPARE(csvCell(QStringLiteral("Oak")), QByteArray("Oak"));
+        for (const char* bad : {"=1+1", "+1", "-1", "@SUM(A1)", "\t=1", "\r=1", "  =1", "|calc", "%0A", "\xEF\xBC\x9D"
+                                                                                             "1"})
+            QVERIFY2(csvCell(QString::fromUtf8(bad)).contains('\''), bad);
+        QCOMPARE(csvCell(QStringLiteral("=HYPERLINK(\"x\",\"y\")")), QByteArray("\"'=HYPERLINK(\"\"x\"\",\"\"y\"\")\""));
+        QCOMPARE(csvCell(QStringLiteral("a,b")), QByteArray("\"a,b\""));
+        QCOMPARE(csvCell(QStringLiteral("a\nb")), QByteArray("\"a\nb\""));
+        QCOMPARE(csvCell(QString()), QByteArray());
+        QCOMPARE(csvNumber(-1.5, 2), QByteArray("-1.5")); // a real number is no formula
+    }
+
+    void aHostileProductNameStaysText() {
+        Job job = demoJob();
+        job.catalogue.products[0].name = "=cmd|'/c calc'!A1";
+        const QByteArray csv = shoppingListAsCsv(job, plan(job));
+        QVERIFY(csv.contains("'=cmd|"));
+        QVERIFY(!csv.contains("\n=cmd"));
+    }
+
+    void theListsHaveALineForEach() {
+        const Job job = demoJob();
+        const Plan p = plan(job);
+        const auto lines = [](const QByteArray& csv) { return csv.count("\r\n"); };
+        QCOMPARE(lines(shoppingListAsCsv(job, p)), static_cast<qsizetype>(p.purchases.size()) + 1);
+        QCOMPARE(lines(cutListAsCsv(job, p)), static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()) + 1);
+        const auto columns = [](const QByteArray& line) { return line.count(','); };
+        const auto all = cutListAsCsv(job, p).split('\n');
+        for (const QByteArray& line : all)
+            if (!line.isEmpty()) QCOMPARE(columns(line), columns(all[0]));
+    }
+
+    void theJsonAgreesWithThePlan() {
+        const Job job = demoJob();
+        const Plan p = plan(job);
+        const QJsonObject root = QJsonDocument::fromJson(planAsJson(job, p)).object();
+        QCOMPARE(root[QStringLiteral("format")].toString(), QStringLiteral("westrum-plan"));
+        const QJsonObject floor = root[QStringLiteral("surfaces")].toArray()[0].toObject();
+        const QJsonObject setOut = floor[QStringLiteral("setOut")].toObject();
+        QCOMPARE(setOut[QStringLiteral("pieces")].toArray().size(), static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()));
+        QCOMPARE(setOut[QStringLiteral("planks")].toArray().size(), static_cast<qsizetype>(p.surfaces[0].setOut.stock.size()));
+        QCOMPARE(root[QStringLiteral("totals")].toObject()[QStringLiteral("costMinor")].toInteger(), p.totals.cost->minor);
+        // Lengths along each row add up to the rows' runs: pieces of row 4 fill the floor's length less two gaps.
+        double row = 0;
+        for (const QJsonValue& v : setOut[QStringLiteral("pieces")].toArray())
+            if (v.toObject()[QStringLiteral("row")].toInt() == 4) row += v.toObject()[QStringLiteral("lengthMm")].toDouble();
+        QVERIFY(row > 3600 && row < 3641);
+        QCOMPARE(planAsJson(job, plan(job)), planAsJson(job, p));
+    }
+
+    void theTextNamesWhatToBuy() {
+        const Job job = demoJob();
+        const QString text = planAsText(job, plan(job), figuresFor(job));
+        QVERIFY(text.contains(QStringLiteral("Plover")));
+        QVERIFY(text.contains(QStringLiteral("3 packs")));
+        QVERIFY(text.contains(QStringLiteral("1 roll")));
+        QVERIFY(!text.contains(QStringLiteral("(s)")));
+        Job empty = demoJob();
+        empty.surfaces[0].measurement = {};
+        QVERIFY(planAsText(empty, plan(empty), figuresFor(empty)).contains(QStringLiteral("not measured")));
+    }
+};
+WESTRUM_TEST(PlanFileTest)
+
+#include "plan_file_test.moc"
