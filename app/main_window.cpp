@@ -39,7 +39,6 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
       rule_(new StageRule({tr("Measure"), tr("Build-up"), tr("Set out"), tr("Cut"), tr("Buy"), tr("Fit"), tr("Log")})),
       map_(new ShellMap(document)), pages_(new QStackedWidget), tally_(new TallyStrip(document, decimalMark_)), noticeBar_(new QWidget),
       notice_(new QLabel), noticeAction_(new QPushButton) {
-    setMinimumSize(1180, 720);
     resize(1280, 800);
     auto* centre = new QWidget;
     auto* column = new QVBoxLayout(centre);

@@ -420,22 +420,24 @@ QByteArray writeJob(const Job& job) {
     return QByteArray::fromStdString(root.dump(1, ' ', false, Json::error_handler_t::replace)) + '\n';
 }
 
-std::optional<FileFault> saveJobFile(const Job& job, const QString& path) {
-    const auto write = [](const QByteArray& bytes, const QString& to) -> std::optional<FileFault> {
-        QSaveFile file(to);
-        file.setDirectWriteFallback(false);
-        if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-            return FileFault{FileFaultKind::CannotWrite, {}, file.errorString().toStdString()};
-        return std::nullopt;
-    };
+std::optional<FileFault> writeFile(const QByteArray& bytes, const QString& path) {
     if (const QFileInfo info(path); info.exists() && !info.isFile())
         return FileFault{FileFaultKind::CannotWrite, {}, "not an ordinary file"};
-    if (QFile old(path); old.exists() && old.open(QIODevice::ReadOnly)) {
+    QSaveFile file(path);
+    file.setDirectWriteFallback(false);
+    // Unbuffered: a buffer that cannot be emptied at the end is not told by commit().
+    if (!file.open(QIODevice::WriteOnly | QIODevice::Unbuffered) || file.write(bytes) != bytes.size() || !file.commit())
+        return FileFault{FileFaultKind::CannotWrite, {}, file.errorString().toStdString()};
+    return std::nullopt;
+}
+
+std::optional<FileFault> saveJobFile(const Job& job, const QString& path) {
+    if (QFile old(path); QFileInfo(path).isFile() && old.open(QIODevice::ReadOnly)) {
         const QByteArray before = old.read(kLargestJobFile + 1);
         if (readJob(before).has_value())
-            if (const auto fault = write(before, path + QLatin1Char('~'))) return fault;
+            if (const auto fault = writeFile(before, path + QLatin1Char('~'))) return fault;
     }
-    return write(writeJob(job), path);
+    return writeFile(writeJob(job), path);
 }
 
 } // namespace westrum

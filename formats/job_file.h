@@ -50,6 +50,10 @@ Result<Job, FileFaults> readJobFile(const QString& path);
 /// The job as UTF-8 JSON, keys in fixed order: the same job is the same bytes.
 QByteArray writeJob(const Job& job);
 
+/// Writes a whole file atomically: aside, flushed to disk, renamed over what was there. Says so if a single byte could
+/// not be written; then what was there is untouched. Only ordinary files are written over.
+std::optional<FileFault> writeFile(const QByteArray& bytes, const QString& path);
+
 /// Saves atomically: written aside, flushed to disk, renamed over the old file. The file that was there before, if it
 /// can be read as a job, is kept beside it as `path~`. Nothing is returned when all went well.
 std::optional<FileFault> saveJobFile(const Job& job, const QString& path);

@@ -3,7 +3,6 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QUuid>
 
 #include <algorithm>
@@ -46,11 +45,8 @@ void Autosave::writeNow() {
         QFile::remove(file_);
         return;
     }
-    QSaveFile out(file_);
-    if (out.open(QIODevice::WriteOnly)) {
-        out.write(packed(document_.job(), document_.path()));
-        out.commit();
-    }
+    // A disk that is full now may not be at the next change; the work itself is still in the window.
+    (void)writeFile(packed(document_.job(), document_.path()), file_);
 }
 
 std::vector<Recovered> Autosave::leftBehind(const QString& folder) {

@@ -24,6 +24,8 @@ QSize StageRule::sizeHint() const {
     return {static_cast<int>((widest + 46) * stages_.size()), static_cast<int>(metrics.height()) + 24};
 }
 
+QSize StageRule::minimumSizeHint() const { return {static_cast<int>(66 * stages_.size()), sizeHint().height()}; }
+
 void StageRule::setCurrent(int index) {
     if (index == current_) return;
     current_ = index;
@@ -54,7 +56,11 @@ void StageRule::paintEvent(QPaintEvent*) {
         }
         const bool darkLeaf = t.dark && !here;
         p.setPen(darkLeaf ? t.graphite : QColor(0x2B2A28));
-        p.setFont(textFont(1.0, here));
+        QFont font = textFont(1.0, here);
+        const double room = r.width() - 30;
+        const double wants = QFontMetricsF(textFont(1.0, true)).horizontalAdvance(stages_[i]);
+        if (wants > room) font.setPointSizeF(font.pointSizeF() * room / wants);
+        p.setFont(font);
         p.drawText(r.adjusted(10, 8, -6, 0), Qt::AlignLeft | Qt::AlignVCenter, stages_[i]);
         p.setFont(textFont(0.8));
         p.drawText(r.adjusted(0, 8, -8, 0), Qt::AlignRight | Qt::AlignVCenter, QString::number(i + 1));

@@ -14,7 +14,7 @@ public:
     void setCurrent(int index);
     [[nodiscard]] int current() const { return current_; }
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return sizeHint(); }
+    QSize minimumSizeHint() const override; ///< names shrink before they are cut off
 
 signals:
     void chosen(int index);

@@ -21,19 +21,21 @@ TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(&document_, &JobDocument::jobReplaced, this, [this] {
         haveBefore_ = false;
-        stepShown_ = -1;
+        stepShown_ = 0;
         now_ = document_.plan();
         recompute();
     });
     connect(&document_, &JobDocument::planComputed, this, [this] {
-        // A new undo step: what stood until now becomes what it is compared with. A drag is one step throughout.
-        const int step = document_.undoStack().index();
-        if (step != stepShown_) {
-            before_ = now_->totals;
-            haveBefore_ = stepShown_ >= 0 && !now_->surfaces.empty();
-            stepShown_ = step;
-        }
         now_ = document_.plan();
+        recompute();
+    });
+    // A new undo step: what stood before its first change is what it is compared with. A drag is one step throughout.
+    connect(&document_, &JobDocument::jobChanged, this, [this] { candidate_ = now_->totals; });
+    connect(&document_.undoStack(), &QUndoStack::indexChanged, this, [this](int step) {
+        if (step == stepShown_) return;
+        stepShown_ = step;
+        before_ = candidate_;
+        haveBefore_ = before_.laidArea.value > 0;
         recompute();
     });
     recompute();

@@ -50,7 +50,8 @@ private:
     std::shared_ptr<const Plan> now_;
     Totals before_; ///< as they stood before the last undo step
     bool haveBefore_ = false;
-    int stepShown_ = -1;
+    Totals candidate_;
+    int stepShown_ = 0;
     int current_ = 0;
 };
 

@@ -23,7 +23,7 @@ public:
         window = std::make_unique<MainWindow>(document, folder.filePath(QStringLiteral("autosave")));
         window->show();
         (void)QTest::qWaitForWindowExposed(window.get());
-        (void)settle(document);
+        (void)settlePlan(document);
     }
     ~Bench() { document.undoStack().setClean(); }
 
@@ -46,13 +46,13 @@ public:
         QTest::keyClicks(field, QString::fromUtf8(text));
         if (*text == 0) QTest::keyClick(field, Qt::Key_Delete);
         QTest::keyClick(field, Qt::Key_Return);
-        return settle(document);
+        return settlePlan(document);
     }
     bool click(const char* name) {
         auto* button = find<QPushButton>(name);
         if (!button || !button->isEnabled()) return false;
         QTest::mouseClick(button, Qt::LeftButton);
-        return settle(document);
+        return settlePlan(document);
     }
     /// The line under the heading of the stage in hand.
     QString sentenceShown() {

@@ -39,7 +39,7 @@ private slots:
         };
         QVERIFY(pieceLines().contains(QStringLiteral("Full width")));
         push(b.document, moveStartLine(b.document, "floor", {14}, 1));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCoreApplication::processEvents();
         QVERIFY(pieceLines().contains(QStringLiteral("Rip to 167 mm (take 14 mm off")));
         // The cautions stand with their steps.

@@ -73,7 +73,7 @@ private slots:
         QVERIFY2(b.sentenceShown().contains(answer), qPrintable(b.sentenceShown()));
         QVERIFY(b.figure("Remarks").needsAttention);
         QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QVERIFY(b.document.job() == demoJob());
     }
 
@@ -92,7 +92,7 @@ private slots:
         QVERIFY(b.type("reading-Corner 1, across", "200"));
         QVERIFY(std::abs(areaMm2(b.floor().measured.outline) - (3000.0 * 1800 - 700.0 * 200 - 500.0 * 200)) < 1);
         push(b.document, removeNotch(b.document, "floor", 0));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCoreApplication::processEvents();
         QVERIFY(!b.find<EntryField>("reading-Notch 1, long"));
         QVERIFY(std::abs(areaMm2(b.floor().measured.outline) - (3000.0 * 1800 - 500.0 * 200)) < 1);

@@ -25,13 +25,13 @@ private slots:
             QCoreApplication::sendEvent(bench, &move);
         }
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle + QPoint(0, 12));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QVERIFY(b.floor().setOut.firstRow.value < before);
         QCOMPARE(b.document.undoStack().count(), 1);
         // The handle went with the line.
         QVERIFY(std::abs(bench->startHandle().y() - handle.y() - 12) < 3);
         QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.floor().setOut.firstRow.value, before);
     }
 
@@ -41,24 +41,25 @@ private slots:
         auto* bench = b.window->findChild<SetOutBench*>();
         bench->setFocus();
         QTest::keyClick(bench, Qt::Key_Down);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.floor().setOut.startOffset.value, 1.0);
         QTest::keyClick(bench, Qt::Key_Down, Qt::ShiftModifier);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.floor().setOut.startOffset.value, 11.0);
         QTest::keyClick(bench, Qt::Key_Up, Qt::ShiftModifier);
         QTest::keyClick(bench, Qt::Key_Up);
         QTest::keyClick(bench, Qt::Key_Up); // not beyond a full first row
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.floor().setOut.startOffset.value, 0.0);
     }
 
     void theStripIsItselfTheControl() {
         Bench b(demoJob());
         b.go(MainWindow::SetOut);
+        QVERIFY(settle(b.document));
         auto* strip = b.window->findChild<StartStrip*>();
         QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(strip->width() / 2, strip->height() / 2));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         const double there = b.floor().setOut.startOffset.value;
         QVERIFY2(std::abs(there - 90) <= 2, qPrintable(QString::number(there))); // the middle of 0 .. 180
         // What the strip says of this start is what the plan has.
@@ -67,7 +68,7 @@ private slots:
         QCOMPARE(choice.firstRow.value, b.floor().setOut.firstRow.value);
         strip->setFocus();
         QTest::keyClick(strip, Qt::Key_Left, Qt::ShiftModifier);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.floor().setOut.startOffset.value, there - 10);
     }
 
@@ -75,7 +76,7 @@ private slots:
         Bench b(demoJob());
         b.go(MainWindow::SetOut);
         push(b.document, chooseUnderlay(b.document, "floor", ""));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.figure("Cost").change, QStringLiteral("−24.90")); // the roll of underlay
         QVERIFY(b.figure("Added mass").change.startsWith(QStringLiteral("−")));
     }
@@ -110,13 +111,13 @@ private slots:
         QVERIFY(direction);
         direction->setFocus();
         QTest::keyClick(direction, Qt::Key_Down);
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QVERIFY(b.floor().setOut.rowsAcross);
         QVERIFY(b.type("field-gap", "8"));
         QCOMPARE(b.document.job().finish("floor").rules.at("gap"), 8.0);
         auto* rip = b.find<QCheckBox>("field-ripReuse");
         rip->click();
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QCOMPARE(b.document.job().finish("floor").rules.at("ripReuse"), 0.0);
         QVERIFY(!b.window->grab().isNull()); // rows across are drawn too
         // The line of rows across is dragged sideways.
@@ -126,7 +127,7 @@ private slots:
         QMouseEvent move(QEvent::MouseMove, handle - QPoint(8, 0), bench->mapToGlobal(handle - QPoint(8, 0)), Qt::LeftButton, Qt::LeftButton, {});
         QCoreApplication::sendEvent(bench, &move);
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle - QPoint(8, 0));
-        QVERIFY(settle(b.document));
+        QVERIFY(settlePlan(b.document));
         QVERIFY(b.floor().setOut.startOffset.value > 0);
     }
 };

@@ -214,7 +214,7 @@ private slots:
             setrlimit(RLIMIT_FSIZE, &limit);
             const auto fault = saveJobFile(changed, path);
             setrlimit(RLIMIT_FSIZE, &before);
-            QVERIFY(fault && fault->kind == FileFaultKind::CannotWrite);
+            QVERIFY2(fault && fault->kind == FileFaultKind::CannotWrite, qPrintable(QString::number(bytes)));
             QVERIFY(readJobFile(path).value() == demoJob());
         }
         QVERIFY(!saveJobFile(changed, path));

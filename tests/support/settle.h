@@ -11,4 +11,9 @@ inline bool settle(const JobDocument& document) {
     return QTest::qWaitFor([&] { return document.isSettled(); }, 20000);
 }
 
+/// Waits until the plan belongs to the job as it is; the start lines may still be under way.
+inline bool settlePlan(const JobDocument& document) {
+    return QTest::qWaitFor([&] { return !document.isPlanning(); }, 20000);
+}
+
 } // namespace westrum::test

@@ -8,16 +8,14 @@
 #include <QHeaderView>
 #include <QPrintDialog>
 #include <QPrinter>
-#include <QSaveFile>
 
 #include <algorithm>
 
 namespace westrum {
 
 QString saveBytes(const QString& path, const QByteArray& bytes) {
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) return file.errorString();
-    return {};
+    const auto fault = writeFile(bytes, path);
+    return fault ? sentence(*fault) : QString();
 }
 
 BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)

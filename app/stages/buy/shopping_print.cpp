@@ -4,11 +4,11 @@
 #include "app/drawing/theme.h"
 #include "app/stages/buy/purchase_model.h"
 
+#include <QBuffer>
 #include <QCoreApplication>
 #include <QFileInfo>
 #include <QFontMetricsF>
 #include <QPdfWriter>
-#include <QSaveFile>
 
 namespace westrum {
 namespace {
@@ -134,10 +134,10 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
 }
 
 QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures) {
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly)) return file.errorString();
+    QBuffer buffer;
+    buffer.open(QIODevice::WriteOnly);
     {
-        QPdfWriter pdf(&file);
+        QPdfWriter pdf(&buffer);
         pdf.setPageSize(QPageSize(QPageSize::A4));
         pdf.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
         pdf.setResolution(96);
@@ -145,7 +145,8 @@ QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, c
         QPainter painter(&pdf);
         paintShopping(painter, QRectF(0, 0, pdf.width(), pdf.height()), [&] { pdf.newPage(); }, job, plan, figures);
     }
-    return file.commit() ? QString() : file.errorString();
+    const auto fault = writeFile(buffer.data(), path);
+    return fault ? sentence(*fault) : QString();
 }
 
 } // namespace westrum

@@ -177,7 +177,10 @@ void OutlineBench::addStepFields(int i) {
 }
 
 void OutlineBench::rebuild() {
-    for (Place& p : places_) p.field->deleteLater();
+    for (Place& p : places_) {
+        p.field->hide(); // goes at once, though it is deleted later
+        p.field->deleteLater();
+    }
     places_.clear();
     const std::string surface = document_.currentSurface();
     const Measurement& m = measurement();

@@ -4,6 +4,7 @@
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
 #include "core/catalogue/plank.h"
+#include "core/setout/plank_floor.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -98,7 +99,9 @@ void SetOutBench::keyPressEvent(QKeyEvent* event) {
     const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;
     // Nudges that follow each other while the key is held are one gesture.
     if (!event->isAutoRepeat()) gesture_ = nextGesture();
-    moveTo(p->setOut.startOffset.value + (wider ? -step : step), gesture_);
+    // From where the job has it: the plan may still be of the nudge before.
+    const PlankRules rules = plankRulesOf(document_.job().finish(document_.currentSurface()).rules);
+    moveTo(rules.startOffset.value + (wider ? -step : step), gesture_);
 }
 
 void SetOutBench::paintEdgeRows(QPainter& p, const SurfacePlan& plan, const PlanView& v) const {
