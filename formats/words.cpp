@@ -173,7 +173,7 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::EdgeRowSliver:
         return Words::tr("Row %1 is only %2 wide; less than %3 is a sliver. Move the start line.").arg(f["row"], f["width"], f["limit"]);
     case RemarkKind::CutoutSliver:
-        return Words::tr("%n piece(s) beside a cut-out are slivers, the narrowest %1.", nullptr, static_cast<int>(f.count("count"))).arg(f["width"]);
+        return Words::tr("%n piece(s) beside a cut-out or a slanting wall are slivers, the narrowest %1.", nullptr, static_cast<int>(f.count("count"))).arg(f["width"]);
     case RemarkKind::NotProvenLeast:
         return Words::tr("%1 planks; fewer than %2 cannot be, whatever the cuts.").arg(f["planks"], f["limit"]);
     case RemarkKind::PackEmpty: return Words::tr("%1: a pack holds no plank.").arg(f["product"]);

@@ -5,25 +5,42 @@
 namespace westrum {
 
 PlanWorker::PlanWorker(QObject* parent)
-    : QObject(parent), thread_([this](const std::stop_token& quit) { run(quit); }) {}
+    : QObject(parent), planThread_([this](const std::stop_token& quit) { runPlans(quit); }),
+      startsThread_([this](const std::stop_token& quit) { runStarts(quit); }) {}
 
 PlanWorker::~PlanWorker() {
-    thread_.request_stop();
-    {
-        const std::scoped_lock lock(mutex_);
-        current_.request_stop();
-    }
-    wake_.notify_all();
+    planThread_.request_stop();
+    startsThread_.request_stop();
+    const std::scoped_lock lock(mutex_);
+    currentPlan_.request_stop();
+    currentStarts_.request_stop();
 }
 
 void PlanWorker::request(const Job& job, Revision revision, const std::string& startsOf) {
+    StartsKey key{job, startsOf};
+    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end()) f->second.rules.erase("startOffset");
+    key.job.logs.clear();
+    key.job.name.clear();
+    key.job.vehicle.clear();
+    bool again = false;
     {
         const std::scoped_lock lock(mutex_);
-        waiting_ = Request{job, revision, startsOf};
+        waitingPlan_ = Request{job, revision, startsOf};
         asked_ = revision;
-        current_.request_stop();
+        currentPlan_.request_stop();
+        startsRevision_ = revision;
+        if (startsKey_ != key) {
+            startsKey_ = std::move(key);
+            waitingStarts_ = Request{job, revision, startsOf};
+            latestStarts_.reset();
+            currentStarts_.request_stop();
+        } else if (latestStarts_) {
+            starts_ = latestStarts_; // they still hold: say so for the new revision
+            again = true;
+        }
     }
     wake_.notify_all();
+    if (again) QMetaObject::invokeMethod(this, [this] { deliver(); }, Qt::QueuedConnection);
 }
 
 void PlanWorker::waitBriefly(std::chrono::milliseconds most) {
@@ -34,59 +51,56 @@ void PlanWorker::waitBriefly(std::chrono::milliseconds most) {
     deliver();
 }
 
-bool PlanWorker::busy() const {
-    const std::scoped_lock lock(mutex_);
-    return busy_ || waiting_.has_value();
+template <class Keep>
+void PlanWorker::post(Keep keep) {
+    {
+        const std::scoped_lock lock(mutex_);
+        keep();
+    }
+    done_.notify_all();
+    QMetaObject::invokeMethod(this, [this] { deliver(); }, Qt::QueuedConnection);
 }
 
-void PlanWorker::run(const std::stop_token& quit) {
+void PlanWorker::runPlans(const std::stop_token& quit) {
     Planner planner;
-    std::optional<StartsKey> startsFor;
-    std::shared_ptr<const Starts> starts;
     while (true) {
         Request request;
         std::stop_token stop;
         {
             std::unique_lock lock(mutex_);
-            busy_ = false;
-            if (!wake_.wait(lock, quit, [this] { return waiting_.has_value(); })) return;
-            request = std::move(*waiting_);
-            waiting_.reset();
-            current_ = std::stop_source();
-            stop = current_.get_token();
-            busy_ = true;
+            if (!wake_.wait(lock, quit, [this] { return waitingPlan_.has_value(); })) return;
+            request = std::move(*waitingPlan_);
+            waitingPlan_.reset();
+            currentPlan_ = std::stop_source();
+            stop = currentPlan_.get_token();
         }
         auto plan = std::make_shared<const Plan>(planner.plan(request.job, stop));
-        if (plan->stopped) continue;
-        const auto post = [&](auto&& keep) {
-            {
-                const std::scoped_lock lock(mutex_);
-                keep();
-            }
-            done_.notify_all();
-            QMetaObject::invokeMethod(this, [this] { deliver(); }, Qt::QueuedConnection);
-        };
+        if (plan->stopped || quit.stop_requested()) continue;
         post([&] {
             plan_ = std::move(plan);
             planRevision_ = request.revision;
         });
-        if (request.startsOf.empty()) continue;
+    }
+}
 
-        // What the start lines are worth does not depend on the start line in hand.
-        StartsKey key{request.job, request.startsOf};
-        if (const auto f = key.job.finishes.find(request.startsOf); f != key.job.finishes.end())
-            f->second.rules.erase("startOffset");
-        key.job.logs.clear();
-        key.job.name.clear();
-        if (startsFor != key) {
-            auto found = std::make_shared<const Starts>(westrum::startsOf(request.job, request.startsOf, stop));
-            if (stop.stop_requested()) continue;
-            starts = std::move(found);
-            startsFor = std::move(key);
+void PlanWorker::runStarts(const std::stop_token& quit) {
+    while (true) {
+        Request request;
+        std::stop_token stop;
+        {
+            std::unique_lock lock(mutex_);
+            if (!wake_.wait(lock, quit, [this] { return waitingStarts_.has_value(); })) return;
+            request = std::move(*waitingStarts_);
+            waitingStarts_.reset();
+            currentStarts_ = std::stop_source();
+            stop = currentStarts_.get_token();
         }
+        auto found = std::make_shared<const Starts>(westrum::startsOf(request.job, request.startsOf, stop));
+        if (stop.stop_requested() || quit.stop_requested()) continue;
         post([&] {
-            starts_ = starts;
-            startsRevision_ = request.revision;
+            if (stop.stop_requested()) return; // asked for others meanwhile
+            latestStarts_ = found;
+            starts_ = found;
         });
     }
 }

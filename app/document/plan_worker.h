@@ -16,22 +16,21 @@ namespace westrum {
 
 using Revision = quint64;
 
-/// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. After the plan it works out
-/// every start line of one surface, unless a newer request comes. Signals are emitted in the thread of this object.
+/// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. A second thread works out every
+/// start line of one surface; since that does not depend on the start line in hand, a drag neither stops nor repeats
+/// it. Signals are emitted in the thread of this object.
 class PlanWorker : public QObject {
     Q_OBJECT
 public:
     explicit PlanWorker(QObject* parent = nullptr);
     ~PlanWorker() override;
 
-    /// Asks for a plan of a snapshot; `startsOf` names the surface whose start lines are wanted (may be empty).
+    /// Asks for a plan of a snapshot; `startsOf` names the surface whose start lines are wanted.
     void request(const Job& job, Revision revision, const std::string& startsOf);
 
     /// Waits, at most that long, until the plan of the last request is there, and emits its signal at once: what is
     /// moved by hand and its consequences then appear in the same frame.
     void waitBriefly(std::chrono::milliseconds most);
-
-    [[nodiscard]] bool busy() const;
 
 signals:
     void planned(std::shared_ptr<const westrum::Plan> plan, quint64 revision);
@@ -49,21 +48,27 @@ private:
         friend bool operator==(const StartsKey&, const StartsKey&) = default;
     };
 
-    void run(const std::stop_token& quit);
+    void runPlans(const std::stop_token& quit);
+    void runStarts(const std::stop_token& quit);
     void deliver();
+    /// Hands a result over under the lock, wakes who waits and has it delivered.
+    template <class Keep>
+    void post(Keep keep);
 
     mutable std::mutex mutex_;
     std::condition_variable_any wake_;
     std::condition_variable_any done_;
-    std::optional<Request> waiting_;
-    std::stop_source current_;
-    bool busy_ = false;
+    std::optional<Request> waitingPlan_;
+    std::optional<Request> waitingStarts_;
+    std::stop_source currentPlan_, currentStarts_;
+    std::optional<StartsKey> startsKey_; ///< of the start lines found, or being worked out
     Revision asked_ = 0;
     std::shared_ptr<const Plan> plan_; ///< ready and not yet delivered
     Revision planRevision_ = 0;
     std::shared_ptr<const Starts> starts_;
+    std::shared_ptr<const Starts> latestStarts_; ///< of startsKey_, once found
     Revision startsRevision_ = 0;
-    std::jthread thread_; ///< last: stops and joins before what it uses goes away
+    std::jthread planThread_, startsThread_; ///< last: they stop and join before what they use goes away
 };
 
 } // namespace westrum

@@ -42,6 +42,11 @@ QColor woodTone(const std::string& productId) {
     return tones[hash % tones.size()];
 }
 
+QColor inkOn(const QColor& tone) {
+    const int lightness = tone.lightness() - (Theme::now().dark ? 40 : 0);
+    return lightness < 130 ? QColor(0xF6F0E4) : QColor(0x2B2A28);
+}
+
 void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed, bool alongX) {
     Dice dice(seed);
     const bool dark = Theme::now().dark;

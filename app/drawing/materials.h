@@ -14,6 +14,9 @@ QColor woodTone(const std::string& productId);
 /// @param box  the piece's box on the screen, `alongX` whether its length runs across the screen
 void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed, bool alongX);
 
+/// The colour of writing that stands out from wood of this tone in the light chosen.
+QColor inkOn(const QColor& tone);
+
 /// Bare metal: light hatching over grey.
 void paintMetal(QPainter& painter, const QPainterPath& shape);
 

@@ -15,8 +15,8 @@ struct SetOutDrawing {
 };
 
 /// Piece name and length at the piece's middle, if there is room; the name alone if not; turned for rows across.
-void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece, bool alongX, const Figures& figures, const QString& note) {
-    const Theme& t = Theme::now();
+void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece, bool alongX, const Figures& figures, const QString& note,
+               const QColor& ink) {
     const QRectF box = shape.boundingRect();
     const double along = alongX ? box.width() : box.height();
     const double across = alongX ? box.height() : box.width();
@@ -45,7 +45,7 @@ void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece,
     painter.translate(alongX ? QPointF(box.center().x(), box.top() + across * share) : QPointF(box.left() + across * share, box.center().y()));
     if (!alongX) painter.rotate(-90);
     const QRectF label(-along / 2 + 6, -metrics.height() / 2, along - 12, metrics.height());
-    painter.setPen(note.isEmpty() ? (t.dark ? t.paper : t.graphite) : (t.dark ? t.agreedWash : t.agreed.darker(120)));
+    painter.setPen(ink);
     painter.drawText(label, Qt::AlignVCenter | Qt::AlignLeft, text);
     painter.restore();
 }
@@ -76,10 +76,14 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
         const QRectF box = shape.boundingRect();
         const bool startsRow = piece.kind == PieceKind::First || piece.kind == PieceKind::Single;
         QString note;
-        if (marks.offcuts && piece.fromOffcut && startsRow) {
-            painter.setPen(QPen(t.dark ? t.agreed.darker(200) : t.agreed, 2, Qt::DashLine));
+        if (marks.offcuts && piece.fromOffcut && startsRow && std::min(box.width(), box.height()) > 8) {
+            // Inside the piece's own edge, so that neighbours do not cover it.
+            painter.save();
+            painter.setClipPath(shape, Qt::IntersectClip);
+            painter.setPen(QPen(t.agreed, 4, Qt::DashLine));
             painter.setBrush(Qt::NoBrush);
-            painter.drawRect(box.adjusted(2, 2, -2, -2));
+            painter.drawPath(shape);
+            painter.restore();
             note = SetOutDrawing::tr("offcut of plank %1").arg(piece.stock + 1);
         }
         const bool sliver = piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 && piece.width.value >= third - 1e-6;
@@ -88,7 +92,7 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.setBrush(QBrush(t.pencil, Qt::BDiagPattern));
             painter.drawPath(shape);
         }
-        if (marks.names) paintName(painter, shape, piece, alongX, figures, note);
+        if (marks.names) paintName(painter, shape, piece, alongX, figures, note, inkOn(tone));
         if (marks.slivers && sliver && marks.names)
             paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)), t.pencil, true);
     }

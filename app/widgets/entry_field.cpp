@@ -75,7 +75,7 @@ void EntryField::paintEvent(QPaintEvent* event) {
     QPainter painter(this);
     painter.setFont(textFont(0.9));
     painter.setPen(Theme::now().muted);
-    painter.drawText(rect().adjusted(8, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, letter_);
+    painter.drawText(rect().adjusted(6, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, letter_);
 }
 
 void EntryField::finish() {

@@ -3,34 +3,44 @@
 <context>
     <name>Words</name>
     <message numerus="yes">
-        <source>%n piece(s) beside a cut-out are slivers, the narrowest %1.</source>
-        <translation>
-            <numerusform>%n piece beside a cut-out is a sliver, %1 at its narrowest.</numerusform><numerusform>%n pieces beside a cut-out are slivers, %1 at the narrowest.</numerusform></translation>
-    </message>
-    <message numerus="yes">
         <source>%n pack(s) of one lot? Measure one plank: length, width, locks whole.</source>
         <translation>
-            <numerusform>%n pack of one lot? Measure one plank: length, width, locks whole.</numerusform><numerusform>%n packs of one lot? Measure one plank: length, width, locks whole.</numerusform></translation>
+            <numerusform>%n pack of one lot? Measure one plank: length, width, locks whole.</numerusform>
+            <numerusform>%n packs of one lot? Measure one plank: length, width, locks whole.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n strip(s)</source>
         <translation>
-            <numerusform>%n strip</numerusform><numerusform>%n strips</numerusform></translation>
+            <numerusform>%n strip</numerusform>
+            <numerusform>%n strips</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n pack(s)</source>
         <translation>
-            <numerusform>%n pack</numerusform><numerusform>%n packs</numerusform></translation>
+            <numerusform>%n pack</numerusform>
+            <numerusform>%n packs</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n roll(s)</source>
         <translation>
-            <numerusform>%n roll</numerusform><numerusform>%n rolls</numerusform></translation>
+            <numerusform>%n roll</numerusform>
+            <numerusform>%n rolls</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n plank(s)</source>
         <translation>
-            <numerusform>%n plank</numerusform><numerusform>%n planks</numerusform></translation>
+            <numerusform>%n plank</numerusform>
+            <numerusform>%n planks</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s) beside a cut-out or a slanting wall are slivers, the narrowest %1.</source>
+        <translation>
+            <numerusform>%n piece beside a cut-out or a slanting wall is a sliver, %1 at its narrowest.</numerusform><numerusform>%n pieces beside a cut-out or a slanting wall are slivers, the narrowest %1.</numerusform></translation>
     </message>
 </context>
 <context>
@@ -38,7 +48,9 @@
     <message numerus="yes">
         <source>With %n pack(s) it is %1.</source>
         <translation>
-            <numerusform>With %n pack it is %1.</numerusform><numerusform>With %n packs it is %1.</numerusform></translation>
+            <numerusform>With %n pack it is %1.</numerusform>
+            <numerusform>With %n packs it is %1.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -46,7 +58,17 @@
     <message numerus="yes">
         <source>And %n more.</source>
         <translation>
-            <numerusform>And %n more.</numerusform><numerusform>And %n more.</numerusform></translation>
+            <numerusform>And %n more.</numerusform>
+            <numerusform>And %n more.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::MeasurePage</name>
+    <message numerus="yes">
+        <source>%n more remark(s) in the tally.</source>
+        <translation>
+            <numerusform>%n more remark in the tally.</numerusform><numerusform>%n more remarks in the tally.</numerusform></translation>
     </message>
 </context>
 <context>
@@ -54,7 +76,9 @@
     <message numerus="yes">
         <source>%n pack(s)</source>
         <translation>
-            <numerusform>%n pack</numerusform><numerusform>%n packs</numerusform></translation>
+            <numerusform>%n pack</numerusform>
+            <numerusform>%n packs</numerusform>
+        </translation>
     </message>
 </context>
 </TS>

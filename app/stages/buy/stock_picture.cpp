@@ -34,7 +34,7 @@ void paintPlankUsed(QPainter& p, const QRectF& bar, const SetOut& setOut, std::s
         p.setFont(textFont(0.72));
         const QFontMetricsF metrics(p.font());
         if (metrics.height() - 3 <= box.height() && metrics.horizontalAdvance(name) + 6 < box.width()) {
-            p.setPen(t.dark ? t.paper : t.graphite);
+            p.setPen(inkOn(tone));
             p.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, name);
         }
     }

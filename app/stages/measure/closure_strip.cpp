@@ -11,7 +11,7 @@ namespace westrum {
 namespace {
 
 QString withSign(const Figures& f, double mm) {
-    return (mm > 0 ? QStringLiteral("+") : QString()) + f.number(mm, 1).replace(QLatin1Char('-'), QStringLiteral("−"));
+    return (mm > 0 ? QStringLiteral("+") : QString()) + QString::fromStdString(printNumber(mm, 1, f.decimalMark, true, true)).replace(QLatin1Char('-'), QStringLiteral("−"));
 }
 
 } // namespace

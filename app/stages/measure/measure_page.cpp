@@ -48,7 +48,11 @@ void MeasurePage::refresh() {
             if (!worst || r.severity > worst->severity) worst = &r;
     if (!problem_.isEmpty()) say(problem_, true);
     else if (s->measurement.empty()) say(tr("Type the length of the floor into a and its width into b."));
-    else if (worst) say(sentence(*worst, f), worst->severity == Severity::Error);
+    else if (worst) {
+        const int more = static_cast<int>(plan->measured.remarks.size()) - 1;
+        say(sentence(*worst, f) + (more > 0 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, more) : QString()),
+            worst->severity == Severity::Error);
+    }
     else if (measured) say(tr("The readings close. Lay the finish in Set out."));
     else say({});
 

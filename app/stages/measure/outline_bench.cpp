@@ -22,6 +22,12 @@ double mmOf(const std::optional<Reading>& reading, double otherwise) {
     return reading && reading->length.value > 0 ? reading->length.value : otherwise;
 }
 
+QString sidesOf(const Measurement& m) {
+    QString sides;
+    for (const Notch& n : m.notches) sides += QString::number(n.side);
+    return sides;
+}
+
 QPointF unit(QPointF v) {
     const double length = std::hypot(v.x(), v.y());
     return length > 0 ? v / length : QPointF(1, 0);
@@ -82,7 +88,8 @@ void OutlineBench::refresh() {
                                .arg(QString::fromStdString(document_.currentSurface()))
                                .arg(static_cast<int>(m.form))
                                .arg(m.notches.size())
-                               .arg(m.steps.size());
+                               .arg(m.steps.size()) +
+                           sidesOf(m);
     if (wanted != built_) {
         built_ = wanted;
         rebuild();
@@ -147,8 +154,11 @@ QPointF OutlineBench::stepPoint(int index, double alongShare, double acrossShare
 
 void OutlineBench::addNotchFields(int i) {
     const std::string surface = document_.currentSurface();
+    const bool sideways = notch(i) && notch(i)->side % 2 == 1;
     const auto add = [&](const QString& what, CutoutReading which, auto member, std::function<QPointF()> centre) {
-        addField(tr("Notch %1, %2").arg(i + 1).arg(what), {}, [this, i, member]() { return notch(i) ? &(notch(i)->*member) : nullptr; },
+        // An arrow says which way the figure runs on the drawing.
+        const bool alongScreen = (which == CutoutReading::Depth) == sideways;
+        addField(tr("Notch %1, %2").arg(i + 1).arg(what), alongScreen ? QStringLiteral("↔") : QStringLiteral("↕"), [this, i, member]() { return notch(i) ? &(notch(i)->*member) : nullptr; },
                  [this, surface, i, which](std::optional<Reading> r) {
                      push(document_, takeNotchReading(document_, surface, i, which, std::move(r)));
                  },
@@ -166,7 +176,7 @@ void OutlineBench::addNotchFields(int i) {
 void OutlineBench::addStepFields(int i) {
     const std::string surface = document_.currentSurface();
     const auto add = [&](const QString& what, CutoutReading which, auto member, double share) {
-        addField(tr("Corner %1, %2").arg(i + 1).arg(what), {}, [this, i, member]() { return step(i) ? &(step(i)->*member) : nullptr; },
+        addField(tr("Corner %1, %2").arg(i + 1).arg(what), which == CutoutReading::Along ? QStringLiteral("↔") : QStringLiteral("↕"), [this, i, member]() { return step(i) ? &(step(i)->*member) : nullptr; },
                  [this, surface, i, which](std::optional<Reading> r) {
                      push(document_, takeStepReading(document_, surface, i, which, std::move(r)));
                  },
@@ -213,7 +223,7 @@ void OutlineBench::placeFields() {
     for (const Place& p : places_) {
         if (!p.reading()) continue;
         const QFontMetrics metrics(p.field->font());
-        const int w = metrics.horizontalAdvance(p.small ? QStringLiteral("0 000") : QStringLiteral("00 000 mm")) + (p.small ? 18 : 32);
+        const int w = metrics.horizontalAdvance(p.small ? QStringLiteral("0 000") : QStringLiteral("00 000 mm")) + (p.small ? 31 : 32);
         const int h = metrics.height() + (p.small ? 8 : 12);
         p.field->resize(w, h);
         QPointF at = p.centre() - QPointF(w / 2.0, h / 2.0);
@@ -266,6 +276,18 @@ void OutlineBench::paintEvent(QPaintEvent*) {
         };
         diagonal(4, 0, 2);
         diagonal(5, 1, 3);
+    }
+    // What was typed stands by the millimetres, where it is something else.
+    p.setFont(textFont(0.78));
+    p.setPen(t.muted);
+    for (const Place& place : places_) {
+        const auto* reading = place.reading();
+        if (place.small || !reading || !*reading) continue;
+        const QString typed = QString::fromStdString((*reading)->typed);
+        const auto plain = parseNumber((*reading)->typed);
+        if (plain && plain.value() == (*reading)->length.value) continue;
+        const QRect at = place.field->geometry();
+        p.drawText(QRect(at.center().x() - 80, at.bottom() + 2, 160, 18), Qt::AlignHCenter | Qt::AlignTop, tr("typed %1").arg(typed));
     }
     // What lies where.
     const Bounds b = boundsOf(ring);

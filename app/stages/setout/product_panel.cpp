@@ -37,6 +37,7 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
     column->setContentsMargins(0, 0, 0, 4);
     column->setSpacing(2);
     auto* top = new QHBoxLayout;
+    top->setSpacing(8);
     top->addWidget(name_, 1);
     top->addWidget(new QLabel(family == "underlay" ? tr("price of a roll") : tr("price of a pack")));
     top->addWidget(price_);

@@ -113,7 +113,7 @@ void SetOutBench::paintEdgeRows(QPainter& p, const SurfacePlan& plan, const Plan
     const auto edge = [&](const Row& row, Mm width) {
         const QColor colour = width.value < third - 1e-6 ? t.pencil : t.graphite;
         const QString text = f.fineLength(width, false);
-        if (s.rowsAcross) paintDimension(p, v.map({row.low, b.low.y}) + QPointF(0, 16), v.map({row.high, b.low.y}) + QPointF(0, 16), text, colour, true);
+        if (s.rowsAcross) paintDimension(p, v.map({row.low, b.low.y}) + QPointF(0, 34), v.map({row.high, b.low.y}) + QPointF(0, 34), text, colour, true);
         else paintDimension(p, v.map({b.low.x, row.low}) + QPointF(-34, 0), v.map({b.low.x, row.high}) + QPointF(-34, 0), text, colour, true);
     };
     edge(s.rows.front(), s.firstRow);
@@ -153,13 +153,9 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     for (const double d : {-2.5, 2.5})
         if (across) p.drawLine(handle + QPointF(d, -4), handle + QPointF(d, 4));
         else p.drawLine(handle + QPointF(-4, d), handle + QPointF(4, d));
-    const QPointF label = across ? v.map({at, b.low.y}) + QPointF(0, 30) : handle + QPointF(-22, 0);
-    if (across) paintLabel(p, label, tr("start line"), t.chalk, true);
-    else {
-        p.setFont(textFont(0.85, true));
-        const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
-        paintLabel(p, v.map({b.high.x, at}) + QPointF(-w / 2 - 10, 0), tr("start line"), t.chalk, true);
-    }
+    p.setFont(textFont(0.85, true));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
+    paintLabel(p, across ? handle + QPointF(w / 2 + 20, 0) : v.map({b.high.x, at}) + QPointF(-w / 2 - 10, 0), tr("start line"), t.chalk, true);
 }
 
 } // namespace westrum
