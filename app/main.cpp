@@ -82,15 +82,20 @@ int main(int argc, char** argv) {
     QApplication::setStyle(QStringLiteral("Fusion"));
     loadTranslations();
     QTranslator qt;
-    if (qt.load(QLocale(), QStringLiteral("qtbase"), QStringLiteral("_"), QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
+    if (qt.load(QLocale(), QStringLiteral("qtbase"), QStringLiteral("_"),
+                QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
         QApplication::installTranslator(&qt);
 
     QCommandLineParser parser;
     parser.setApplicationDescription(Main::tr("Plans the interior finishes of a campervan."));
     const QCommandLineOption demo(QStringLiteral("demo"), Main::tr("Start with the example job, Plover."));
-    const QCommandLineOption shots(QStringLiteral("screenshots"), Main::tr("Write a picture of each main view into a folder and end."), Main::tr("FOLDER"));
-    const QCommandLineOption firstPaint(QStringLiteral("first-paint"), Main::tr("Print the milliseconds from start to first paint and end."));
-    const QCommandLineOption autosave(QStringLiteral("autosave"), Main::tr("Keep unsaved work in this folder."), Main::tr("FOLDER"));
+    const QCommandLineOption shots(QStringLiteral("screenshots"),
+                                   Main::tr("Write a picture of each main view into a folder and end."),
+                                   Main::tr("FOLDER"));
+    const QCommandLineOption firstPaint(QStringLiteral("first-paint"),
+                                        Main::tr("Print the milliseconds from start to first paint and end."));
+    const QCommandLineOption autosave(QStringLiteral("autosave"), Main::tr("Keep unsaved work in this folder."),
+                                      Main::tr("FOLDER"));
     const QCommandLineOption evening(QStringLiteral("evening"), Main::tr("Start in evening light."));
     parser.addOptions({demo, shots, firstPaint, autosave, evening});
     parser.addPositionalArgument(QStringLiteral("JOB"), Main::tr("A job file to open."), QStringLiteral("[JOB]"));
@@ -100,13 +105,15 @@ int main(int argc, char** argv) {
 
     loadFonts();
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/look/icons/westrum.svg")));
-    Theme::choose(parser.isSet(evening) || (!parser.isSet(shots) && QSettings().value(QStringLiteral("evening"), false).toBool()));
+    Theme::choose(parser.isSet(evening) ||
+                  (!parser.isSet(shots) && QSettings().value(QStringLiteral("evening"), false).toBool()));
 
     JobDocument document;
-    document.open(parser.isSet(demo) ? demoJob() : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
-    const QString folder = parser.isSet(autosave)
-                               ? parser.value(autosave)
-                               : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
+    document.open(
+        parser.isSet(demo) ? demoJob() : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
+    const QString folder = parser.isSet(autosave) ? parser.value(autosave)
+                                                  : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
+                                                        QStringLiteral("/autosave");
     MainWindow window(document, folder);
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().constFirst());
     if (parser.isSet(demo)) window.showStage(MainWindow::SetOut);

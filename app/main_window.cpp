@@ -35,10 +35,18 @@ char localeDecimalMark() { return QLocale().decimalPoint() == QStringLiteral(","
 } // namespace
 
 MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent)
-    : QMainWindow(parent), document_(document), decimalMark_(localeDecimalMark()), jobButton_(new QPushButton), vehicle_(new QLabel),
+    : QMainWindow(parent),
+      document_(document),
+      decimalMark_(localeDecimalMark()),
+      jobButton_(new QPushButton),
+      vehicle_(new QLabel),
       rule_(new StageRule({tr("Measure"), tr("Build-up"), tr("Set out"), tr("Cut"), tr("Buy"), tr("Fit"), tr("Log")})),
-      map_(new ShellMap(document)), pages_(new QStackedWidget), tally_(new TallyStrip(document, decimalMark_)), noticeBar_(new QWidget),
-      notice_(new QLabel), noticeAction_(new QPushButton) {
+      map_(new ShellMap(document)),
+      pages_(new QStackedWidget),
+      tally_(new TallyStrip(document, decimalMark_)),
+      noticeBar_(new QWidget),
+      notice_(new QLabel),
+      noticeAction_(new QPushButton) {
     resize(1280, 800);
     auto* centre = new QWidget;
     auto* column = new QVBoxLayout(centre);
@@ -98,7 +106,8 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
         if (pages_->currentIndex() == Buy) showStage(Measure);
     });
     connect(map_, &ShellMap::ghostPressed, this, [this](SurfaceKind kind) {
-        tell(tr("%1: not measured. In this version the floor is what can be measured and laid.").arg(surfaceKindName(kind)));
+        tell(tr("%1: not measured. In this version the floor is what can be measured and laid.")
+                 .arg(surfaceKindName(kind)));
     });
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
@@ -159,10 +168,12 @@ void MainWindow::makeMenu() {
                                      {tr("feet and inches"), LengthUnit::Foot}}) {
         // A bare figure is never meant in feet: there it is inches.
         const LengthUnit bare = unit == LengthUnit::Foot ? LengthUnit::Inch : unit;
-        QAction* action = units->addAction(text, this, [this, unit = unit, bare] { push(document_, chooseUnits(document_, unit, bare)); });
+        QAction* action = units->addAction(
+            text, this, [this, unit = unit, bare] { push(document_, chooseUnits(document_, unit, bare)); });
         action->setCheckable(true);
         group->addAction(action);
-        connect(units, &QMenu::aboutToShow, action, [this, action, unit = unit] { action->setChecked(document_.job().shownUnit == unit); });
+        connect(units, &QMenu::aboutToShow, action,
+                [this, action, unit = unit] { action->setChecked(document_.job().shownUnit == unit); });
     }
     QAction* dark = menu->addAction(tr("Evening light"), this, [this](bool on) {
         QSettings().setValue(QStringLiteral("evening"), on);
@@ -179,8 +190,8 @@ void MainWindow::makeMenu() {
 
 void MainWindow::makeShortcuts() {
     for (int stage = Measure; stage <= Log; ++stage)
-        connect(new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + stage)), this), &QShortcut::activated, this,
-                [this, stage] { showStage(static_cast<Stage>(stage)); });
+        connect(new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + stage)), this),
+                &QShortcut::activated, this, [this, stage] { showStage(static_cast<Stage>(stage)); });
     const auto step = [this](int by) {
         const auto& all = document_.job().surfaces;
         for (std::size_t i = 0; i < all.size(); ++i)
@@ -190,8 +201,10 @@ void MainWindow::makeShortcuts() {
                 return;
             }
     };
-    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageDown), this), &QShortcut::activated, this, [step] { step(1); });
-    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageUp), this), &QShortcut::activated, this, [step] { step(-1); });
+    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageDown), this), &QShortcut::activated, this,
+            [step] { step(1); });
+    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageUp), this), &QShortcut::activated, this,
+            [step] { step(-1); });
 }
 
 void MainWindow::showShortcuts() {
@@ -239,7 +252,8 @@ void MainWindow::newJobInPlace() {
 
 void MainWindow::openAnother() {
     if (!mayLetGo()) return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), QFileInfo(document_.path()).path(), tr("Westrum jobs (*.westrum)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), QFileInfo(document_.path()).path(),
+                                                      tr("Westrum jobs (*.westrum)"));
     if (!path.isEmpty()) openFile(path);
 }
 
@@ -252,7 +266,9 @@ bool MainWindow::openFile(const QString& path) {
             sentences = sentences.mid(0, 3);
             sentences << tr("And %n more.", nullptr, static_cast<int>(more));
         }
-        tell(tr("%1 was not opened. %2 What was open stays as it was.").arg(QFileInfo(path).fileName(), sentences.join(QLatin1Char(' '))), true);
+        tell(tr("%1 was not opened. %2 What was open stays as it was.")
+                 .arg(QFileInfo(path).fileName(), sentences.join(QLatin1Char(' '))),
+             true);
         return false;
     }
     noticeBar_->hide();
@@ -273,8 +289,9 @@ bool MainWindow::saveTo(const QString& path) {
 }
 
 bool MainWindow::saveAs() {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(document_.job().name) + QStringLiteral(".westrum"),
-                                                tr("Westrum jobs (*.westrum)"));
+    QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the job"), QString::fromStdString(document_.job().name) + QStringLiteral(".westrum"),
+        tr("Westrum jobs (*.westrum)"));
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".westrum");
     return saveTo(path);
@@ -282,7 +299,8 @@ bool MainWindow::saveAs() {
 
 bool MainWindow::mayLetGo() {
     if (!document_.isModified()) return true;
-    QMessageBox ask(QMessageBox::NoIcon, tr("Westrum"), tr("“%1” has changes that no file holds yet.").arg(QString::fromStdString(document_.job().name)),
+    QMessageBox ask(QMessageBox::NoIcon, tr("Westrum"),
+                    tr("“%1” has changes that no file holds yet.").arg(QString::fromStdString(document_.job().name)),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     switch (ask.exec()) {
     case QMessageBox::Save: return save();
@@ -304,7 +322,8 @@ void MainWindow::renameInPlace() {
     connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
     form->addRow(buttons);
     if (dialog.exec() != QDialog::Accepted || name->text().trimmed().isEmpty()) return;
-    push(document_, renameJob(document_, name->text().trimmed().toStdString(), vehicle->text().trimmed().toStdString()));
+    push(document_,
+         renameJob(document_, name->text().trimmed().toStdString(), vehicle->text().trimmed().toStdString()));
 }
 
 void MainWindow::addRecent(const QString& path) {
@@ -320,9 +339,11 @@ void MainWindow::fillRecent(QMenu* menu) {
     menu->clear();
     const QStringList recent = QSettings().value(QStringLiteral("recent")).toStringList();
     for (const QString& path : recent)
-        menu->addAction(QFileInfo(path).fileName(), this, [this, path] {
-                if (mayLetGo()) openFile(path);
-            })->setToolTip(path);
+        menu->addAction(QFileInfo(path).fileName(), this,
+                        [this, path] {
+                            if (mayLetGo()) openFile(path);
+                        })
+            ->setToolTip(path);
     if (recent.isEmpty()) menu->addAction(tr("nothing opened yet"))->setEnabled(false);
 }
 
@@ -341,7 +362,8 @@ void MainWindow::updateTitle() {
     const QString name = QString::fromStdString(document_.job().name);
     jobButton_->setText(name + QStringLiteral(" ▾"));
     jobButton_->setToolTip(document_.path().isEmpty() ? tr("Not saved yet") : document_.path());
-    vehicle_->setText(QString::fromStdString(document_.job().vehicle) + (document_.isModified() ? tr("  ·  not saved") : QString()));
+    vehicle_->setText(QString::fromStdString(document_.job().vehicle) +
+                      (document_.isModified() ? tr("  ·  not saved") : QString()));
     vehicle_->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
     setWindowTitle(tr("%1 – Westrum").arg(name));
 }
@@ -361,8 +383,10 @@ void MainWindow::applyTheme() {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (QWidget* focus = focusWidget()) focus->clearFocus(); // takes in what is half typed
-    if (mayLetGo()) event->accept();
-    else event->ignore();
+    if (mayLetGo())
+        event->accept();
+    else
+        event->ignore();
 }
 
 } // namespace westrum

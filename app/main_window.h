@@ -50,7 +50,8 @@ private:
     void addRecent(const QString& path);
     void fillRecent(QMenu* menu);
     void offerRecovered(const QString& folder);
-    void tell(const QString& sentence, bool attention = false, const QString& action = {}, std::function<void()> act = {});
+    void tell(const QString& sentence, bool attention = false, const QString& action = {},
+              std::function<void()> act = {});
     void updateTitle();
     void applyTheme();
     void showShortcuts();

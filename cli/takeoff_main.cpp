@@ -42,7 +42,8 @@ int main(int argc, char** argv) {
     if (parser.isSet(QStringLiteral("version"))) parser.showVersion();
     const int forms = parser.isSet(json) + parser.isSet(csv) + parser.isSet(cuts) + parser.isSet(text);
     if (parser.positionalArguments().size() != 1 || forms > 1) {
-        std::fprintf(stderr, "%s\n", qPrintable(Takeoff::tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
+        std::fprintf(stderr, "%s\n",
+                     qPrintable(Takeoff::tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
         return 2;
     }
     const QString path = parser.positionalArguments().constFirst();
@@ -54,11 +55,16 @@ int main(int argc, char** argv) {
     }
     const Plan result = plan(job.value());
     QByteArray out;
-    if (parser.isSet(json)) out = planAsJson(job.value(), result);
-    else if (parser.isSet(csv)) out = shoppingListAsCsv(job.value(), result);
-    else if (parser.isSet(cuts)) out = cutListAsCsv(job.value(), result);
-    else out = planAsText(job.value(), result, figuresFor(job.value())).toUtf8();
-    if (std::fwrite(out.constData(), 1, static_cast<std::size_t>(out.size()), stdout) != static_cast<std::size_t>(out.size()) ||
+    if (parser.isSet(json))
+        out = planAsJson(job.value(), result);
+    else if (parser.isSet(csv))
+        out = shoppingListAsCsv(job.value(), result);
+    else if (parser.isSet(cuts))
+        out = cutListAsCsv(job.value(), result);
+    else
+        out = planAsText(job.value(), result, figuresFor(job.value())).toUtf8();
+    if (std::fwrite(out.constData(), 1, static_cast<std::size_t>(out.size()), stdout) !=
+            static_cast<std::size_t>(out.size()) ||
         std::fflush(stdout) != 0)
         return 2;
     return result.hasErrors() ? 1 : 0;

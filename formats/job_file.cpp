@@ -23,8 +23,7 @@ constexpr std::size_t kMostEntries = 2000;
 constexpr std::size_t kMostFaults = 20;
 constexpr std::size_t kLongestText = 10000;
 
-template <class Enum, std::size_t N>
-using Words = std::array<std::pair<Enum, const char*>, N>;
+template <class Enum, std::size_t N> using Words = std::array<std::pair<Enum, const char*>, N>;
 
 constexpr Words<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
                                        {LengthUnit::Centimetre, "cm"},
@@ -41,8 +40,7 @@ constexpr Words<OutlineForm, 2> kForms{{{OutlineForm::Rectangle, "rectangle"}, {
 constexpr Words<int, 4> kSides{{{0, "AB"}, {1, "BC"}, {2, "CD"}, {3, "DA"}}};
 constexpr Words<int, 4> kCorners{{{0, "A"}, {1, "B"}, {2, "C"}, {3, "D"}}};
 
-template <class Enum, std::size_t N>
-const char* wordOf(const Words<Enum, N>& words, Enum value) {
+template <class Enum, std::size_t N> const char* wordOf(const Words<Enum, N>& words, Enum value) {
     for (const auto& [v, word] : words)
         if (v == value) return word;
     return words.front().second;
@@ -55,8 +53,10 @@ int nestingOf(const QByteArray& bytes) {
     for (qsizetype i = 0; i < bytes.size(); ++i) {
         const char c = bytes[i];
         if (inText) {
-            if (c == '\\') ++i;
-            else if (c == '"') inText = false;
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                inText = false;
         } else if (c == '"') {
             inText = true;
         } else if (c == '[' || c == '{') {
@@ -77,8 +77,10 @@ public:
         text(root, "", "vehicle", job.vehicle, false);
         std::string code = "EUR";
         text(root, "", "currency", code);
-        if (const auto currency = currencyOf(code)) job.currency = *currency;
-        else fault(FileFaultKind::UnknownWord, "currency", code);
+        if (const auto currency = currencyOf(code))
+            job.currency = *currency;
+        else
+            fault(FileFaultKind::UnknownWord, "currency", code);
         currency_ = job.currency;
         word(root, "", "bareUnit", kUnits, job.bareUnit);
         word(root, "", "shownUnit", kUnits, job.shownUnit);
@@ -119,9 +121,12 @@ private:
     void text(const Json& object, const std::string& path, const char* key, std::string& into, bool required = true) {
         const Json* value = member(object, path, key, required);
         if (!value) return;
-        if (!value->is_string()) fault(FileFaultKind::WrongType, join(path, key), "text");
-        else if (value->get_ref<const std::string&>().size() > kLongestText) fault(FileFaultKind::OutOfRange, join(path, key));
-        else into = value->get<std::string>();
+        if (!value->is_string())
+            fault(FileFaultKind::WrongType, join(path, key), "text");
+        else if (value->get_ref<const std::string&>().size() > kLongestText)
+            fault(FileFaultKind::OutOfRange, join(path, key));
+        else
+            into = value->get<std::string>();
     }
 
     bool number(const Json& object, const std::string& path, const char* key, double least, double most, double& into,
@@ -163,8 +168,10 @@ private:
         std::size_t i = 0;
         for (const Json& entry : *list) {
             const std::string at = join(path, key) + "[" + std::to_string(i++) + "]";
-            if (!entry.is_object()) fault(FileFaultKind::WrongType, at, "object");
-            else take(entry, at);
+            if (!entry.is_object())
+                fault(FileFaultKind::WrongType, at, "object");
+            else
+                take(entry, at);
         }
     }
 
@@ -235,29 +242,36 @@ private:
         }
         word(*m, at, "form", kForms, s.measurement.form);
         if (const Json* readings = member(*m, at, "readings", false)) {
-            if (!readings->is_object()) fault(FileFaultKind::WrongType, at + ".readings", "object");
+            if (!readings->is_object())
+                fault(FileFaultKind::WrongType, at + ".readings", "object");
             else
                 for (int k = 0; k < kQuadReadings; ++k)
                     s.measurement.readings[static_cast<std::size_t>(k)] =
                         reading(*readings, at + ".readings", readingKey(static_cast<QuadReading>(k)).c_str());
         }
-        each(*m, at, "notches", [&](const Json& n, const std::string& where) {
-            Notch notch;
-            text(n, where, "name", notch.name, false);
-            word(n, where, "side", kSides, notch.side);
-            notch.position = reading(n, where, "position");
-            notch.length = reading(n, where, "length");
-            notch.depth = reading(n, where, "depth");
-            s.measurement.notches.push_back(std::move(notch));
-        }, false);
-        each(*m, at, "steps", [&](const Json& st, const std::string& where) {
-            Step step;
-            text(st, where, "name", step.name, false);
-            word(st, where, "corner", kCorners, step.corner);
-            step.along = reading(st, where, "along");
-            step.across = reading(st, where, "across");
-            s.measurement.steps.push_back(std::move(step));
-        }, false);
+        each(
+            *m, at, "notches",
+            [&](const Json& n, const std::string& where) {
+                Notch notch;
+                text(n, where, "name", notch.name, false);
+                word(n, where, "side", kSides, notch.side);
+                notch.position = reading(n, where, "position");
+                notch.length = reading(n, where, "length");
+                notch.depth = reading(n, where, "depth");
+                s.measurement.notches.push_back(std::move(notch));
+            },
+            false);
+        each(
+            *m, at, "steps",
+            [&](const Json& st, const std::string& where) {
+                Step step;
+                text(st, where, "name", step.name, false);
+                word(st, where, "corner", kCorners, step.corner);
+                step.along = reading(st, where, "along");
+                step.across = reading(st, where, "across");
+                s.measurement.steps.push_back(std::move(step));
+            },
+            false);
         return s;
     }
 
@@ -293,11 +307,14 @@ private:
             l.paid = Money{static_cast<std::int64_t>(std::llround(paid)), currency_};
         text(entry, path, "note", l.note, false);
         if (const Json* done = member(entry, path, "done", false)) {
-            if (!done->is_array() || done->size() > kMostEntries) fault(FileFaultKind::WrongType, path + ".done", "list");
+            if (!done->is_array() || done->size() > kMostEntries)
+                fault(FileFaultKind::WrongType, path + ".done", "list");
             else
                 for (const Json& key : *done)
-                    if (key.is_string()) l.done.insert(key.get<std::string>());
-                    else fault(FileFaultKind::WrongType, path + ".done", "text");
+                    if (key.is_string())
+                        l.done.insert(key.get<std::string>());
+                    else
+                        fault(FileFaultKind::WrongType, path + ".done", "text");
         }
         return l;
     }
@@ -314,7 +331,10 @@ void put(Json& object, const char* key, const std::optional<Reading>& reading) {
 }
 
 Json written(const Measurement& m) {
-    Json out{{"form", wordOf(kForms, m.form)}, {"readings", Json::object()}, {"notches", Json::array()}, {"steps", Json::array()}};
+    Json out{{"form", wordOf(kForms, m.form)},
+             {"readings", Json::object()},
+             {"notches", Json::array()},
+             {"steps", Json::array()}};
     for (int k = 0; k < kQuadReadings; ++k)
         put(out["readings"], readingKey(static_cast<QuadReading>(k)).c_str(), m.readings[static_cast<std::size_t>(k)]);
     for (const Notch& n : m.notches) {
@@ -402,11 +422,11 @@ QByteArray writeJob(const Job& job) {
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
     for (const Surface& s : job.surfaces) {
-        Json surface{{"id", s.id}, {"name", s.name}, {"kind", wordOf(kKinds, s.kind)}, {"measurement", written(s.measurement)}};
+        Json surface{
+            {"id", s.id}, {"name", s.name}, {"kind", wordOf(kKinds, s.kind)}, {"measurement", written(s.measurement)}};
         if (const auto f = job.finishes.find(s.id); f != job.finishes.end())
-            surface["finish"] = {{"product", f->second.product},
-                                 {"underlay", f->second.underlay},
-                                 {"rules", written(f->second.rules)}};
+            surface["finish"] = {
+                {"product", f->second.product}, {"underlay", f->second.underlay}, {"rules", written(f->second.rules)}};
         if (const auto l = job.logs.find(s.id); l != job.logs.end()) surface["log"] = written(l->second);
         root["surfaces"].push_back(std::move(surface));
     }

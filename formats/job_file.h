@@ -13,8 +13,8 @@
 namespace westrum {
 
 enum class FileFaultKind {
-    CannotOpen,     ///< {detail}: what the system said
-    TooLarge,       ///< over kLargestJobFile
+    CannotOpen, ///< {detail}: what the system said
+    TooLarge,   ///< over kLargestJobFile
     Empty,
     NotJson,        ///< {detail}: where it breaks off
     TooDeep,        ///< nested deeper than any job

@@ -32,9 +32,7 @@ Json asJson(const Region& region) {
     return rings;
 }
 
-const char* wordOf(Severity s) {
-    return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note";
-}
+const char* wordOf(Severity s) { return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note"; }
 
 const char* wordOf(PieceKind kind) {
     switch (kind) {
@@ -46,9 +44,7 @@ const char* wordOf(PieceKind kind) {
     return "";
 }
 
-const char* wordOf(CutKind kind) {
-    return kind == CutKind::Cross ? "cross" : kind == CutKind::Rip ? "rip" : "shape";
-}
+const char* wordOf(CutKind kind) { return kind == CutKind::Cross ? "cross" : kind == CutKind::Rip ? "rip" : "shape"; }
 
 Json asJson(const Purchase& p, const Job& job) {
     const Product* product = job.catalogue.find(p.product);
@@ -82,7 +78,8 @@ Json asJson(const Remark& r, const Figures& figures) {
 
 Json asJson(const SetOut& s) {
     Json rows = Json::array();
-    for (const Row& r : s.rows) rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
+    for (const Row& r : s.rows)
+        rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
     Json pieces = Json::array();
     for (const Piece& p : s.pieces)
         pieces.push_back({{"name", p.name},
@@ -95,17 +92,26 @@ Json asJson(const SetOut& s) {
                           {"shaped", p.notched},
                           {"outline", asJson(p.shape)},
                           {"factoryEdges",
-                           {{"left", p.factory.left}, {"right", p.factory.right}, {"near", p.factory.near}, {"far", p.factory.far}}}});
+                           {{"left", p.factory.left},
+                            {"right", p.factory.right},
+                            {"near", p.factory.near},
+                            {"far", p.factory.far}}}});
     Json stock = Json::array();
     for (std::size_t i = 0; i < s.stock.size(); ++i) {
         const StockUnit& u = s.stock[i];
         Json names = Json::array(), cuts = Json::array(), offcuts = Json::array();
         for (int id : u.pieces) names.push_back(s.pieces[static_cast<std::size_t>(id)].name);
         for (const Cut& c : u.cuts)
-            cuts.push_back({{"kind", wordOf(c.kind)}, {"atMm", c.kind == CutKind::Shape ? Json() : Json(tidy(c.at.value))}});
+            cuts.push_back(
+                {{"kind", wordOf(c.kind)}, {"atMm", c.kind == CutKind::Shape ? Json() : Json(tidy(c.at.value))}});
         for (const Offcut& o : u.offcuts)
-            offcuts.push_back({{"lengthMm", tidy(o.length.value)}, {"widthMm", tidy(o.width.value)}, {"ripped", o.ripped}});
-        stock.push_back({{"number", i + 1}, {"pieces", names}, {"cuts", cuts}, {"offcuts", offcuts}, {"rippedInTwo", u.rippedInTwo}});
+            offcuts.push_back(
+                {{"lengthMm", tidy(o.length.value)}, {"widthMm", tidy(o.width.value)}, {"ripped", o.ripped}});
+        stock.push_back({{"number", i + 1},
+                         {"pieces", names},
+                         {"cuts", cuts},
+                         {"offcuts", offcuts},
+                         {"rippedInTwo", u.rippedInTwo}});
     }
     return {{"direction", s.rowsAcross ? "across" : "along"},
             {"startOffsetMm", tidy(s.startOffset.value)},
@@ -127,13 +133,15 @@ QByteArray line(const QList<QByteArray>& cells) { return cells.join(',') + "\r\n
 
 QByteArray csvCell(const QString& text) {
     QString safe = text;
-    static const QString dangerous = QStringLiteral("=+-@\t\r\n|%") + QChar(0xFF1D) + QChar(0xFF0B) + QChar(0xFF0D) + QChar(0xFF20);
+    static const QString dangerous =
+        QStringLiteral("=+-@\t\r\n|%") + QChar(0xFF1D) + QChar(0xFF0B) + QChar(0xFF0D) + QChar(0xFF20);
     // A spreadsheet also strips blanks before it looks.
     qsizetype first = 0;
     while (first < safe.size() && safe[first].isSpace() && !dangerous.contains(safe[first])) ++first;
     if (first < safe.size() && dangerous.contains(safe[first])) safe.prepend(QLatin1Char('\''));
-    const bool quote = safe.contains(QLatin1Char(',')) || safe.contains(QLatin1Char('"')) || safe.contains(QLatin1Char('\n')) ||
-                       safe.contains(QLatin1Char('\r')) || safe.contains(QLatin1Char(';'));
+    const bool quote = safe.contains(QLatin1Char(',')) || safe.contains(QLatin1Char('"')) ||
+                       safe.contains(QLatin1Char('\n')) || safe.contains(QLatin1Char('\r')) ||
+                       safe.contains(QLatin1Char(';'));
     if (quote) safe = QLatin1Char('"') + safe.replace(QLatin1Char('"'), QLatin1String("\"\"")) + QLatin1Char('"');
     return safe.toUtf8();
 }
@@ -181,8 +189,9 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
 
 QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
     QByteArray out = line({"product", "supplier", "family", "packs", "units per pack", "units needed", "units left",
-                           QByteArray("pack price ") + job.currency.name().c_str(), QByteArray("cost ") + job.currency.name().c_str(),
-                           "bought m2", "consumed m2", "laid m2", "bought kg", "laid kg"});
+                           QByteArray("pack price ") + job.currency.name().c_str(),
+                           QByteArray("cost ") + job.currency.name().c_str(), "bought m2", "consumed m2", "laid m2",
+                           "bought kg", "laid kg"});
     for (const Purchase& p : plan.purchases) {
         const Product* product = job.catalogue.find(p.product);
         const auto money = [](const std::optional<Money>& m) {
@@ -192,28 +201,30 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
                      csvCell(product ? QString::fromStdString(product->supplier) : QString()),
                      csvCell(QString::fromStdString(p.family)), csvNumber(p.packs, 0), csvNumber(p.unitsPerPack, 0),
                      csvNumber(p.unitsNeeded, 0), csvNumber(p.unitsLeft(), 0), money(p.packPrice), money(p.cost),
-                     csvNumber(p.boughtArea.value, 3), csvNumber(p.consumedArea.value, 3), csvNumber(p.laidArea.value, 3),
-                     csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2)});
+                     csvNumber(p.boughtArea.value, 3), csvNumber(p.consumedArea.value, 3),
+                     csvNumber(p.laidArea.value, 3), csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2)});
     }
     return out;
 }
 
 QByteArray cutListAsCsv(const Job& job, const Plan& plan) {
-    QByteArray out = line({"surface", "piece", "row", "kind", "plank", "from offcut", "length mm", "width mm", "shaped"});
+    QByteArray out =
+        line({"surface", "piece", "row", "kind", "plank", "from offcut", "length mm", "width mm", "shaped"});
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);
         for (const Piece& p : s.setOut.pieces)
             out += line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
-                         csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0), csvCell(QLatin1String(wordOf(p.kind))),
-                         csvNumber(p.stock + 1, 0), p.fromOffcut ? "yes" : "no", csvNumber(p.length.value, 1),
-                         csvNumber(p.width.value, 1), p.notched ? "yes" : "no"});
+                         csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0),
+                         csvCell(QLatin1String(wordOf(p.kind))), csvNumber(p.stock + 1, 0), p.fromOffcut ? "yes" : "no",
+                         csvNumber(p.length.value, 1), csvNumber(p.width.value, 1), p.notched ? "yes" : "no"});
     }
     return out;
 }
 
 QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
     QStringList lines;
-    lines << QString::fromStdString(job.name) + (job.vehicle.empty() ? QString() : QStringLiteral(", ") + QString::fromStdString(job.vehicle));
+    lines << QString::fromStdString(job.name) +
+                 (job.vehicle.empty() ? QString() : QStringLiteral(", ") + QString::fromStdString(job.vehicle));
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);
         lines << QString() << (surface ? QString::fromStdString(surface->name) : QString());
@@ -233,8 +244,9 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
     lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {
         const Product* product = job.catalogue.find(p.product);
-        lines << QStringLiteral("  %1  %2  %3").arg(packsText(p), product ? QString::fromStdString(product->name) : QString(),
-                                                    p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
+        lines << QStringLiteral("  %1  %2  %3")
+                     .arg(packsText(p), product ? QString::fromStdString(product->name) : QString(),
+                          p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
     }
     lines << PlanText::tr("  laid %1, bought %2, consumed %3, mass %4")
                  .arg(f.area(plan.totals.laidArea), f.area(plan.totals.boughtArea), f.area(plan.totals.consumedArea),

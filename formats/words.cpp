@@ -112,7 +112,8 @@ QString sentence(const Remark& remark, const Figures& figures) {
     switch (remark.kind) {
     case RemarkKind::ReadingMissing: return Words::tr("Measure the %1 to close the outline.").arg(reading("reading"));
     case RemarkKind::ReadingNotPositive:
-        return Words::tr("The %1 reads %2; a length must be more than nothing. Take it again.").arg(reading("reading"), f["length"]);
+        return Words::tr("The %1 reads %2; a length must be more than nothing. Take it again.")
+            .arg(reading("reading"), f["length"]);
     case RemarkKind::ReadingAbsurd:
         return Words::tr("The %1 reads %2; between %3 and %4 is possible. Is the unit right?")
             .arg(reading("reading"), f["length"], f["least"], f["most"]);
@@ -126,13 +127,17 @@ QString sentence(const Remark& remark, const Figures& figures) {
                         : Words::tr("The %1 reads %2 shorter than the other five readings allow (%3). Take it again."))
             .arg(reading("reading"), by, figures.length({f.mm("implied")}));
     }
-    case RemarkKind::SquareAssumed: return Words::tr("No diagonal is measured: the rear right corner is taken as square.");
+    case RemarkKind::SquareAssumed:
+        return Words::tr("No diagonal is measured: the rear right corner is taken as square.");
     case RemarkKind::NotchOutside:
-        return Words::tr("%1 ends at %2, but the side is only %3 long. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+        return Words::tr("%1 ends at %2, but the side is only %3 long. It is left out.")
+            .arg(f["cutout"], f["length"], f["limit"]);
     case RemarkKind::NotchTooDeep:
-        return Words::tr("%1 is %2 deep, but the floor is only %3 there. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+        return Words::tr("%1 is %2 deep, but the floor is only %3 there. It is left out.")
+            .arg(f["cutout"], f["length"], f["limit"]);
     case RemarkKind::StepOutside:
-        return Words::tr("%1 takes %2 of a side that is only %3 long. It is left out.").arg(f["cutout"], f["length"], f["limit"]);
+        return Words::tr("%1 takes %2 of a side that is only %3 long. It is left out.")
+            .arg(f["cutout"], f["length"], f["limit"]);
     case RemarkKind::CutoutIncomplete: {
         QString what;
         for (const auto& [name, value] : remark.facts)
@@ -140,8 +145,10 @@ QString sentence(const Remark& remark, const Figures& figures) {
         return Words::tr("%1 still needs its %2. Until then it is left out.").arg(f["cutout"], what);
     }
     case RemarkKind::OutlineInPieces: return Words::tr("The cut-outs part the surface into %1 pieces.").arg(f["count"]);
-    case RemarkKind::OutlineEmpty: return Words::tr("These readings leave no surface. Check the sides and the cut-outs.");
-    case RemarkKind::ProductMissing: return Words::tr("The product “%1” is not in the catalogue. Choose another.").arg(f["product"]);
+    case RemarkKind::OutlineEmpty:
+        return Words::tr("These readings leave no surface. Check the sides and the cut-outs.");
+    case RemarkKind::ProductMissing:
+        return Words::tr("The product “%1” is not in the catalogue. Choose another.").arg(f["product"]);
     case RemarkKind::NoProduct: return Words::tr("No finish is chosen yet. Choose one in Set out.");
     case RemarkKind::FieldMissing: return Words::tr("%1: %2 is missing.").arg(f["product"], f["field"]);
     case RemarkKind::FieldOutOfRange: {
@@ -156,24 +163,33 @@ QString sentence(const Remark& remark, const Figures& figures) {
             .arg(owner, field, f["value"], f["least"], f["most"]);
     }
     case RemarkKind::PriceMissing: return Words::tr("%1 has no price, so the cost is not complete.").arg(f["product"]);
-    case RemarkKind::NothingLeftInsideGap: return Words::tr("A movement gap of %1 leaves nothing to cover.").arg(f["gap"]);
+    case RemarkKind::NothingLeftInsideGap:
+        return Words::tr("A movement gap of %1 leaves nothing to cover.").arg(f["gap"]);
     case RemarkKind::GapBelowProduct:
-        return Words::tr("The movement gap of %1 is less than the %2 that the product asks for.").arg(f["gap"], f["limit"]);
+        return Words::tr("The movement gap of %1 is less than the %2 that the product asks for.")
+            .arg(f["gap"], f["limit"]);
     case RemarkKind::PlankWiderThanFloor:
-        return Words::tr("A plank is %1 wide, the floor to cover only %2: one row, ripped.").arg(f["width"], f["limit"]);
+        return Words::tr("A plank is %1 wide, the floor to cover only %2: one row, ripped.")
+            .arg(f["width"], f["limit"]);
     case RemarkKind::TooManyPieces:
         return Words::tr("That would be about %1 planks; more than %2 are not planned. Is the plank's size right?")
             .arg(f["count"], f["limit"]);
     case RemarkKind::RowsCannotBeLaid:
-        return Words::tr("A stagger of %1 with end pieces of %2 cannot be kept everywhere; laid with %3 and %4 instead.")
+        return Words::tr(
+                   "A stagger of %1 with end pieces of %2 cannot be kept everywhere; laid with %3 and %4 instead.")
             .arg(f["stagger"], f["end"], f["gotStagger"], f["gotEnd"]);
-    case RemarkKind::RowsNotLaid: return Words::tr("These planks cannot be laid in these rows. Try a shorter plank or the other direction.");
+    case RemarkKind::RowsNotLaid:
+        return Words::tr("These planks cannot be laid in these rows. Try a shorter plank or the other direction.");
     case RemarkKind::EndStaggerBelowLabel:
-        return Words::tr("The stagger of %1 is less than the %2 that the product asks for.").arg(f["stagger"], f["limit"]);
+        return Words::tr("The stagger of %1 is less than the %2 that the product asks for.")
+            .arg(f["stagger"], f["limit"]);
     case RemarkKind::EdgeRowSliver:
-        return Words::tr("Row %1 is only %2 wide; less than %3 is a sliver. Move the start line.").arg(f["row"], f["width"], f["limit"]);
+        return Words::tr("Row %1 is only %2 wide; less than %3 is a sliver. Move the start line.")
+            .arg(f["row"], f["width"], f["limit"]);
     case RemarkKind::CutoutSliver:
-        return Words::tr("%n piece(s) beside a cut-out or a slanting wall are slivers, the narrowest %1.", nullptr, static_cast<int>(f.count("count"))).arg(f["width"]);
+        return Words::tr("%n piece(s) beside a cut-out or a slanting wall are slivers, the narrowest %1.", nullptr,
+                         static_cast<int>(f.count("count")))
+            .arg(f["width"]);
     case RemarkKind::NotProvenLeast:
         return Words::tr("%1 planks; fewer than %2 cannot be, whatever the cuts.").arg(f["planks"], f["limit"]);
     case RemarkKind::PackEmpty: return Words::tr("%1: a pack holds no plank.").arg(f["product"]);
@@ -188,14 +204,17 @@ QString sentence(const FileFault& fault) {
     case FileFaultKind::CannotOpen: return Words::tr("The file cannot be opened: %1").arg(detail);
     case FileFaultKind::TooLarge: return Words::tr("The file is larger than any job can be (16 MB).");
     case FileFaultKind::Empty: return Words::tr("The file is empty.");
-    case FileFaultKind::NotJson: return Words::tr("The file is damaged or no job: it breaks off at byte %1.").arg(detail);
+    case FileFaultKind::NotJson:
+        return Words::tr("The file is damaged or no job: it breaks off at byte %1.").arg(detail);
     case FileFaultKind::TooDeep: return Words::tr("The file is nested deeper than any job.");
     case FileFaultKind::NotAJob: return Words::tr("The file is not a Westrum job.");
-    case FileFaultKind::UnknownVersion: return Words::tr("The file has version %1, which this Westrum does not know.").arg(detail);
+    case FileFaultKind::UnknownVersion:
+        return Words::tr("The file has version %1, which this Westrum does not know.").arg(detail);
     case FileFaultKind::Missing: return Words::tr("“%1” is missing in the file.").arg(path);
     case FileFaultKind::WrongType: return Words::tr("“%1” in the file is not a %2.").arg(path, detail);
     case FileFaultKind::OutOfRange: return Words::tr("“%1” in the file is beyond what is possible.").arg(path);
-    case FileFaultKind::UnknownWord: return Words::tr("“%1” in the file says “%2”, which means nothing there.").arg(path, detail);
+    case FileFaultKind::UnknownWord:
+        return Words::tr("“%1” in the file says “%2”, which means nothing there.").arg(path, detail);
     case FileFaultKind::Duplicate: return Words::tr("“%1” in the file: “%2” occurs twice.").arg(path, detail);
     case FileFaultKind::TooMany: return Words::tr("“%1” in the file has more entries than a job can hold.").arg(path);
     case FileFaultKind::CannotWrite: return Words::tr("The file cannot be written: %1").arg(detail);
@@ -243,9 +262,11 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     const FactPrinter f(step.facts, figures);
     switch (step.kind) {
     case StepKind::CheckDelivery:
-        return Words::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr, static_cast<int>(f.count("packs")));
+        return Words::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr,
+                         static_cast<int>(f.count("packs")));
     case StepKind::Acclimatise:
-        return Words::tr("%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
+        return Words::tr(
+                   "%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
             .arg(f["hours"], f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
     case StepKind::CheckBase:
         return Words::tr("Firm, dry, flat and swept; screws sunk. Mark a gap of %1 along every edge.").arg(f["gap"]);
@@ -256,13 +277,18 @@ QString stepBody(const FitStep& step, const Figures& figures) {
             .arg(strips, figures.length({f.mm("total")}));
     }
     case StepKind::FirstRow:
-        return f.mm("ripped") > 0 ? Words::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, lock away from the wall.")
+        return f.mm("ripped") > 0 ? Words::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, "
+                                              "lock away from the wall.")
                                         .arg(f["width"], f["ripped"])
-                                  : Words::tr("Full width, %1. Straight along the start line, lock away from the wall.").arg(f["width"]);
+                                  : Words::tr("Full width, %1. Straight along the start line, lock away from the wall.")
+                                        .arg(f["width"]);
     case StepKind::Row: return {};
-    case StepKind::LastRow: return Words::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.").arg(f["width"]);
+    case StepKind::LastRow:
+        return Words::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.")
+            .arg(f["width"]);
     case StepKind::Trims:
-        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.").arg(figures.length({f.mm("length")}));
+        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.")
+            .arg(figures.length({f.mm("length")}));
     }
     return {};
 }
@@ -270,8 +296,10 @@ QString stepBody(const FitStep& step, const Figures& figures) {
 QString stepPiece(const Piece& piece, const Figures& figures) {
     QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
     if (piece.kind == PieceKind::Whole) text += Words::tr(" whole");
-    if (piece.fromOffcut) text += Words::tr(", from the offcut of plank %1").arg(piece.stock + 1);
-    else text += Words::tr(", plank %1").arg(piece.stock + 1);
+    if (piece.fromOffcut)
+        text += Words::tr(", from the offcut of plank %1").arg(piece.stock + 1);
+    else
+        text += Words::tr(", plank %1").arg(piece.stock + 1);
     if (piece.notched) text += Words::tr(", shaped");
     return text;
 }
@@ -279,12 +307,13 @@ QString stepPiece(const Piece& piece, const Figures& figures) {
 QString cautionText(Caution caution) {
     switch (caution) {
     case Caution::SawAndDust:
-        return Words::tr("Guard on, work held down, hands clear of the blade; eye and ear protection, mask and extraction. "
-                  "Follow the saw's manual.");
+        return Words::tr(
+            "Guard on, work held down, hands clear of the blade; eye and ear protection, mask and extraction. "
+            "Follow the saw's manual.");
     case Caution::KneelAndLift: return Words::tr("Rolls and packs are heavy: two people, knees protected.");
     case Caution::KnowWhatIsBehind:
         return Words::tr("Know what is under the floor before any screw goes in: fuel and brake lines, cables, tank. "
-                  "Gas drop-outs and fixed vents stay open; gas and mains work is for licensed trades.");
+                         "Gas drop-outs and fixed vents stay open; gas and mains work is for licensed trades.");
     }
     return {};
 }
@@ -301,19 +330,22 @@ QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int units
     const QString move = shift > 0 ? Words::tr("Lay the first row %1 narrower").arg(figures.length({shift}))
                                    : Words::tr("Lay the first row %1 wider").arg(figures.length({-shift}));
     switch (suggestion.reason) {
-    case SuggestionReason::EqualEdges: return Words::tr("%1: first row %2, last row %3, %4.").arg(move, first, last, packText);
+    case SuggestionReason::EqualEdges:
+        return Words::tr("%1: first row %2, last row %3, %4.").arg(move, first, last, packText);
     case SuggestionReason::FewestUnits:
         return Words::tr("%1 and %2 do: edges %3 and %4.").arg(move, planksText(c.stock), first, last);
     case SuggestionReason::FewestSlivers:
-        return c.slivers == 0
-                   ? Words::tr("%1 and no sliver is left beside a cut-out: edges %2 and %3, %4.").arg(move, first, last, packText)
-                   : Words::tr("%1 for the fewest slivers beside cut-outs: edges %2 and %3, %4.").arg(move, first, last, packText);
+        return c.slivers == 0 ? Words::tr("%1 and no sliver is left beside a cut-out: edges %2 and %3, %4.")
+                                    .arg(move, first, last, packText)
+                              : Words::tr("%1 for the fewest slivers beside cut-outs: edges %2 and %3, %4.")
+                                    .arg(move, first, last, packText);
     }
     return {};
 }
 
 QString packsText(const Purchase& purchase) {
-    return purchase.family == "underlay" ? Words::tr("%n roll(s)", nullptr, purchase.packs) : Words::tr("%n pack(s)", nullptr, purchase.packs);
+    return purchase.family == "underlay" ? Words::tr("%n roll(s)", nullptr, purchase.packs)
+                                         : Words::tr("%n pack(s)", nullptr, purchase.packs);
 }
 
 QString planksText(int planks) { return Words::tr("%n plank(s)", nullptr, planks); }

@@ -14,13 +14,12 @@ constexpr int kDelayMs = 1000;
 const QString kEnding = QStringLiteral(".autosave");
 
 /// The first line holds the original path, the rest is a job file.
-QByteArray packed(const Job& job, const QString& path) {
-    return path.toUtf8().toBase64() + '\n' + writeJob(job);
-}
+QByteArray packed(const Job& job, const QString& path) { return path.toUtf8().toBase64() + '\n' + writeJob(job); }
 
 } // namespace
 
-Autosave::Autosave(JobDocument& document, const QString& folder, QObject* parent) : QObject(parent), document_(document) {
+Autosave::Autosave(JobDocument& document, const QString& folder, QObject* parent)
+    : QObject(parent), document_(document) {
     QDir().mkpath(folder);
     file_ = folder + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + kEnding;
     lock_ = std::make_unique<QLockFile>(file_ + QStringLiteral(".lock"));
@@ -62,7 +61,8 @@ std::vector<Recovered> Autosave::leftBehind(const QString& folder) {
         const QByteArray original = QByteArray::fromBase64(file.readLine(10000).trimmed());
         Result<Job, FileFaults> job = readJob(file.read(kLargestJobFile + 1));
         if (!job) continue;
-        found.push_back({std::move(job.value()), QString::fromUtf8(original), info.lastModified(), info.absoluteFilePath()});
+        found.push_back(
+            {std::move(job.value()), QString::fromUtf8(original), info.lastModified(), info.absoluteFilePath()});
     }
     return found;
 }

@@ -19,7 +19,7 @@ struct Recovered {
     Job job;
     QString originalPath; ///< the file it was opened from; may be empty
     QDateTime saved;
-    QString file;         ///< the autosave itself
+    QString file; ///< the autosave itself
 };
 
 /// Keeps a copy of unsaved work in a folder of its own: written shortly after each change, removed when the work is

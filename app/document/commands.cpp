@@ -13,13 +13,17 @@ struct Commands {
 
 /// Exchanges one value of the job with another; undo and redo are the same exchange. `Access` finds the value in a job
 /// by ids, never by a kept pointer.
-template <class Value, class Access>
-class SetValue final : public QUndoCommand {
+template <class Value, class Access> class SetValue final : public QUndoCommand {
 public:
     SetValue(const QString& name, JobDocument& document, JobPart part, std::string surface, Access access, Value value,
              int gesture = -1)
-        : QUndoCommand(name), document_(document), part_(part), surface_(std::move(surface)), access_(std::move(access)),
-          other_(std::move(value)), gesture_(gesture) {
+        : QUndoCommand(name),
+          document_(document),
+          part_(part),
+          surface_(std::move(surface)),
+          access_(std::move(access)),
+          other_(std::move(value)),
+          gesture_(gesture) {
         setObsolete(access_(document_.job()) == other_);
     }
     void undo() override { exchange(); }
@@ -49,7 +53,8 @@ private:
 template <class Value, class Access>
 Command setValue(const QString& name, JobDocument& document, JobPart part, const std::string& surface, Access access,
                  Value value, int gesture = -1) {
-    return std::make_unique<SetValue<Value, Access>>(name, document, part, surface, std::move(access), std::move(value), gesture);
+    return std::make_unique<SetValue<Value, Access>>(name, document, part, surface, std::move(access), std::move(value),
+                                                     gesture);
 }
 
 auto measurementOf(const std::string& surface) {
@@ -59,15 +64,19 @@ auto measurementOf(const std::string& surface) {
 /// A finish or log may not be there yet: asked of a const job, an empty one stands in.
 auto finishOf(const std::string& surface) {
     return [surface](auto& job) -> auto& {
-        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>) return job.finish(surface);
-        else return job.finishes[surface];
+        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
+            return job.finish(surface);
+        else
+            return job.finishes[surface];
     };
 }
 
 auto logOf(const std::string& surface) {
     return [surface](auto& job) -> auto& {
-        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>) return job.log(surface);
-        else return job.logs[surface];
+        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
+            return job.log(surface);
+        else
+            return job.logs[surface];
     };
 }
 
@@ -100,8 +109,7 @@ Command changeProduct(const QString& name, JobDocument& document, const std::str
 }
 
 /// Several details of the job that change in one step; `Set` knows how to swap itself with the job's.
-template <class Set>
-class ExchangeDetails final : public QUndoCommand {
+template <class Set> class ExchangeDetails final : public QUndoCommand {
 public:
     ExchangeDetails(const QString& name, JobDocument& document, Set set)
         : QUndoCommand(name), document_(document), other_(std::move(set)) {
@@ -144,13 +152,13 @@ void push(JobDocument& document, Command command) {
 }
 
 Command takeReading(JobDocument& d, const std::string& surface, QuadReading which, std::optional<Reading> reading) {
-    return changeMeasurement(Commands::tr("Take a reading"), d, surface, [&](Measurement& m) {
-        m.readings[static_cast<std::size_t>(which)] = std::move(reading);
-    });
+    return changeMeasurement(Commands::tr("Take a reading"), d, surface,
+                             [&](Measurement& m) { m.readings[static_cast<std::size_t>(which)] = std::move(reading); });
 }
 
 Command chooseOutlineForm(JobDocument& d, const std::string& surface, OutlineForm form) {
-    return changeMeasurement(Commands::tr("Change the way of measuring"), d, surface, [&](Measurement& m) { m.form = form; });
+    return changeMeasurement(Commands::tr("Change the way of measuring"), d, surface,
+                             [&](Measurement& m) { m.form = form; });
 }
 
 Command addNotch(JobDocument& d, const std::string& surface, Notch notch) {
@@ -177,7 +185,9 @@ Command takeNotchReading(JobDocument& d, const std::string& surface, int index, 
                          std::optional<Reading> reading) {
     return changeMeasurement(Commands::tr("Measure a notch"), d, surface, [&](Measurement& m) {
         Notch& n = m.notches[static_cast<std::size_t>(index)];
-        (which == CutoutReading::Position ? n.position : which == CutoutReading::Length ? n.length : n.depth) = std::move(reading);
+        (which == CutoutReading::Position ? n.position
+         : which == CutoutReading::Length ? n.length
+                                          : n.depth) = std::move(reading);
     });
 }
 
@@ -210,13 +220,15 @@ Command renameStep(JobDocument& d, const std::string& surface, int index, const 
 }
 
 Command renameSurface(JobDocument& d, const std::string& surface, const std::string& name) {
-    return setValue(Commands::tr("Rename the surface"), d, JobPart::Details, surface,
-                    [surface](auto& job) -> auto& { return job.surface(surface)->name; }, name);
+    return setValue(
+        Commands::tr("Rename the surface"), d, JobPart::Details,
+        surface, [surface](auto& job) -> auto& { return job.surface(surface)->name; }, name);
 }
 
 Command moveStartLine(JobDocument& d, const std::string& surface, Mm offset, int gesture) {
-    return changeFinish(Commands::tr("Move the start line"), d, surface,
-                        [&](Finish& f) { f.rules["startOffset"] = offset.value; }, gesture);
+    return changeFinish(
+        Commands::tr("Move the start line"), d, surface, [&](Finish& f) { f.rules["startOffset"] = offset.value; },
+        gesture);
 }
 
 Command setRule(JobDocument& d, const std::string& surface, const std::string& key, double value) {
@@ -231,7 +243,8 @@ Command chooseProduct(JobDocument& d, const std::string& surface, const std::str
         if (!p) return;
         for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}})
             if (const auto value = p->fields.find(field); value != p->fields.end()) f.rules[rule] = value->second;
-        if (const auto width = p->fields.find("width"); width != p->fields.end() && f.rules["startOffset"] >= width->second)
+        if (const auto width = p->fields.find("width");
+            width != p->fields.end() && f.rules["startOffset"] >= width->second)
             f.rules["startOffset"] = 0;
     });
 }
@@ -255,8 +268,9 @@ Command setPackPrice(JobDocument& d, const std::string& product, std::optional<M
 Command addProduct(JobDocument& d, Product product) {
     Catalogue c = d.job().catalogue;
     c.products.push_back(std::move(product));
-    return setValue(Commands::tr("Add a product"), d, JobPart::Catalogue, {},
-                    [](auto& job) -> auto& { return job.catalogue; }, std::move(c));
+    return setValue(
+        Commands::tr("Add a product"), d, JobPart::Catalogue, {}, [](auto& job) -> auto& { return job.catalogue; },
+        std::move(c));
 }
 
 Command renameJob(JobDocument& d, const std::string& name, const std::string& vehicle) {
@@ -270,8 +284,10 @@ Command chooseUnits(JobDocument& d, LengthUnit shown, LengthUnit bare) {
 
 Command tickStep(JobDocument& d, const std::string& surface, const std::string& stepKey, bool done) {
     FitLog log = d.job().log(surface);
-    if (done) log.done.insert(stepKey);
-    else log.done.erase(stepKey);
+    if (done)
+        log.done.insert(stepKey);
+    else
+        log.done.erase(stepKey);
     return setValue(done ? Commands::tr("Tick a step") : Commands::tr("Untick a step"), d, JobPart::Log, surface,
                     logOf(surface), std::move(log));
 }

@@ -25,8 +25,10 @@ Command addNotch(JobDocument&, const std::string& surface, Notch notch);
 Command addStep(JobDocument&, const std::string& surface, Step step);
 Command removeNotch(JobDocument&, const std::string& surface, int index);
 Command removeStep(JobDocument&, const std::string& surface, int index);
-Command takeNotchReading(JobDocument&, const std::string& surface, int index, CutoutReading which, std::optional<Reading> reading);
-Command takeStepReading(JobDocument&, const std::string& surface, int index, CutoutReading which, std::optional<Reading> reading);
+Command takeNotchReading(JobDocument&, const std::string& surface, int index, CutoutReading which,
+                         std::optional<Reading> reading);
+Command takeStepReading(JobDocument&, const std::string& surface, int index, CutoutReading which,
+                        std::optional<Reading> reading);
 Command moveNotchToSide(JobDocument&, const std::string& surface, int index, int side);
 Command moveStepToCorner(JobDocument&, const std::string& surface, int index, int corner);
 Command renameNotch(JobDocument&, const std::string& surface, int index, const std::string& name);

@@ -13,12 +13,13 @@ JobDocument::JobDocument(QObject* parent)
         planRevision_ = revision;
         emit planComputed();
     });
-    connect(&worker_, &PlanWorker::startsFound, this, [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
-        if (revision != revision_) return;
-        starts_ = starts;
-        startsRevision_ = revision;
-        emit startsComputed();
-    });
+    connect(&worker_, &PlanWorker::startsFound, this,
+            [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
+                if (revision != revision_) return;
+                starts_ = starts;
+                startsRevision_ = revision;
+                emit startsComputed();
+            });
     connect(&undo_, &QUndoStack::cleanChanged, this, &JobDocument::modifiedChanged);
 }
 
@@ -68,8 +69,10 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     Finish after = job_.finish(surface);
     if (const auto offset = before.rules.find("startOffset"); offset != before.rules.end())
         after.rules["startOffset"] = offset->second;
-    else after.rules.erase("startOffset");
-    const bool startsHold = part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
+    else
+        after.rules.erase("startOffset");
+    const bool startsHold =
+        part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
     if (!startsHold) starts_ = std::make_shared<const Starts>();
     emit jobChanged(part, surface);
     if (part != JobPart::Log) replan();

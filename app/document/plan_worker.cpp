@@ -5,7 +5,8 @@
 namespace westrum {
 
 PlanWorker::PlanWorker(QObject* parent)
-    : QObject(parent), planThread_([this](const std::stop_token& quit) { runPlans(quit); }),
+    : QObject(parent),
+      planThread_([this](const std::stop_token& quit) { runPlans(quit); }),
       startsThread_([this](const std::stop_token& quit) { runStarts(quit); }) {}
 
 PlanWorker::~PlanWorker() {
@@ -18,7 +19,8 @@ PlanWorker::~PlanWorker() {
 
 void PlanWorker::request(const Job& job, Revision revision, const std::string& startsOf) {
     StartsKey key{job, startsOf};
-    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end()) f->second.rules.erase("startOffset");
+    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end())
+        f->second.rules.erase("startOffset");
     key.job.logs.clear();
     key.job.name.clear();
     key.job.vehicle.clear();
@@ -40,7 +42,9 @@ void PlanWorker::request(const Job& job, Revision revision, const std::string& s
         }
     }
     wake_.notify_all();
-    if (again) QMetaObject::invokeMethod(this, [this] { deliver(); }, Qt::QueuedConnection);
+    if (again)
+        QMetaObject::invokeMethod(
+            this, [this] { deliver(); }, Qt::QueuedConnection);
 }
 
 void PlanWorker::waitBriefly(std::chrono::milliseconds most) {
@@ -51,14 +55,14 @@ void PlanWorker::waitBriefly(std::chrono::milliseconds most) {
     deliver();
 }
 
-template <class Keep>
-void PlanWorker::post(Keep keep) {
+template <class Keep> void PlanWorker::post(Keep keep) {
     {
         const std::scoped_lock lock(mutex_);
         keep();
     }
     done_.notify_all();
-    QMetaObject::invokeMethod(this, [this] { deliver(); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this] { deliver(); }, Qt::QueuedConnection);
 }
 
 void PlanWorker::runPlans(const std::stop_token& quit) {

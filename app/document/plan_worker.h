@@ -16,9 +16,9 @@ namespace westrum {
 
 using Revision = quint64;
 
-/// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. A second thread works out every
-/// start line of one surface; since that does not depend on the start line in hand, a drag neither stops nor repeats
-/// it. Signals are emitted in the thread of this object.
+/// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. A second thread works out
+/// every start line of one surface; since that does not depend on the start line in hand, a drag neither stops nor
+/// repeats it. Signals are emitted in the thread of this object.
 class PlanWorker : public QObject {
     Q_OBJECT
 public:
@@ -52,8 +52,7 @@ private:
     void runStarts(const std::stop_token& quit);
     void deliver();
     /// Hands a result over under the lock, wakes who waits and has it delivered.
-    template <class Keep>
-    void post(Keep keep);
+    template <class Keep> void post(Keep keep);
 
     mutable std::mutex mutex_;
     std::condition_variable_any wake_;

@@ -47,7 +47,8 @@ QColor inkOn(const QColor& tone) {
     return lightness < 130 ? QColor(0xF6F0E4) : QColor(0x2B2A28);
 }
 
-void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed, bool alongX) {
+void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed,
+                bool alongX) {
     Dice dice(seed);
     const bool dark = Theme::now().dark;
     const int lightness = static_cast<int>(100 + (dice.unit() - 0.5) * 16) - (dark ? 22 : 0);
@@ -74,7 +75,8 @@ void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box,
                 return alongX ? QPointF(box.left() + a, box.top() + b) : QPointF(box.left() + b, box.bottom() - a);
             };
             QPainterPath line(point(from, at));
-            line.cubicTo(point(from + (to - from) / 3, at + swing), point(from + 2 * (to - from) / 3, at - swing), point(to, at));
+            line.cubicTo(point(from + (to - from) / 3, at + swing), point(from + 2 * (to - from) / 3, at - swing),
+                         point(to, at));
             painter.drawPath(line);
         }
     }

@@ -12,7 +12,8 @@ QColor woodTone(const std::string& productId);
 
 /// One plank-like piece: tone varied by `seed`, grain lines along the plank, a shadow at the joint.
 /// @param box  the piece's box on the screen, `alongX` whether its length runs across the screen
-void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed, bool alongX);
+void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed,
+                bool alongX);
 
 /// The colour of writing that stands out from wood of this tone in the light chosen.
 QColor inkOn(const QColor& tone);

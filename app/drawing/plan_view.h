@@ -15,7 +15,9 @@ public:
     PlanView(const Bounds& shown, const QRectF& into);
 
     [[nodiscard]] QPointF map(Point p) const { return {offset_.x() + p.x * scale_, offset_.y() - p.y * scale_}; }
-    [[nodiscard]] Point unmap(QPointF p) const { return {(p.x() - offset_.x()) / scale_, (offset_.y() - p.y()) / scale_}; }
+    [[nodiscard]] Point unmap(QPointF p) const {
+        return {(p.x() - offset_.x()) / scale_, (offset_.y() - p.y()) / scale_};
+    }
     [[nodiscard]] double scale() const { return scale_; } ///< pixels to the millimetre
     [[nodiscard]] QPainterPath path(const Ring& ring) const;
     [[nodiscard]] QPainterPath path(const Region& region) const;

@@ -15,8 +15,8 @@ struct SetOutDrawing {
 };
 
 /// Piece name and length at the piece's middle, if there is room; the name alone if not; turned for rows across.
-void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece, bool alongX, const Figures& figures, const QString& note,
-               const QColor& ink) {
+void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece, bool alongX, const Figures& figures,
+               const QString& note, const QColor& ink) {
     const QRectF box = shape.boundingRect();
     const double along = alongX ? box.width() : box.height();
     const double across = alongX ? box.height() : box.width();
@@ -32,8 +32,10 @@ void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece,
     // Where nothing is cut out: in the middle of the piece, else in its upper or lower half.
     const double width = metrics.horizontalAdvance(text);
     const auto fits = [&](double share) {
-        const QRectF upright = alongX ? QRectF(box.left() + 6, box.top() + across * share - metrics.height() / 2 + 2, width, metrics.height() - 4)
-                                      : QRectF(box.left() + across * share - metrics.height() / 2 + 2, box.bottom() - 6 - width, metrics.height() - 4, width);
+        const QRectF upright = alongX ? QRectF(box.left() + 6, box.top() + across * share - metrics.height() / 2 + 2,
+                                               width, metrics.height() - 4)
+                                      : QRectF(box.left() + across * share - metrics.height() / 2 + 2,
+                                               box.bottom() - 6 - width, metrics.height() - 4, width);
         return shape.contains(upright);
     };
     double share = 0.5;
@@ -42,7 +44,8 @@ void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece,
         if (!fits(share)) return;
     }
     painter.save();
-    painter.translate(alongX ? QPointF(box.center().x(), box.top() + across * share) : QPointF(box.left() + across * share, box.center().y()));
+    painter.translate(alongX ? QPointF(box.center().x(), box.top() + across * share)
+                             : QPointF(box.left() + across * share, box.center().y()));
     if (!alongX) painter.rotate(-90);
     const QRectF label(-along / 2 + 6, -metrics.height() / 2, along - 12, metrics.height());
     painter.setPen(ink);
@@ -86,7 +89,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.restore();
             note = SetOutDrawing::tr("offcut of plank %1").arg(piece.stock + 1);
         }
-        const bool sliver = piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 && piece.width.value >= third - 1e-6;
+        const bool sliver =
+            piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 && piece.width.value >= third - 1e-6;
         if (marks.slivers && sliver) {
             painter.setPen(QPen(t.pencil, 2));
             painter.setBrush(QBrush(t.pencil, Qt::BDiagPattern));
@@ -94,7 +98,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
         }
         if (marks.names) paintName(painter, shape, piece, alongX, figures, note, inkOn(tone));
         if (marks.slivers && sliver && marks.names)
-            paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)), t.pencil, true);
+            paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)),
+                       t.pencil, true);
     }
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(t.graphite, 2));

@@ -10,8 +10,8 @@ namespace westrum {
 
 /// What of a set-out is drawn besides the pieces.
 struct SetOutMarks {
-    bool names = true;     ///< piece names and lengths where they fit
-    bool offcuts = true;   ///< pieces that start from an offcut
+    bool names = true;   ///< piece names and lengths where they fit
+    bool offcuts = true; ///< pieces that start from an offcut
     bool slivers = true;
 };
 

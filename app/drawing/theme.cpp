@@ -124,8 +124,8 @@ QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar:horizontal { background: transparent; height: 10px; }
 QScrollBar::handle:horizontal { background: %4; border-radius: 5px; min-width: 30px; }
 )")
-        .arg(css(t.graphite), css(t.paper), css(t.raised), css(t.faint), css(t.chalk), css(t.pencil), css(t.muted), css(t.agreed),
-             css(t.agreedWash));
+        .arg(css(t.graphite), css(t.paper), css(t.raised), css(t.faint), css(t.chalk), css(t.pencil), css(t.muted),
+             css(t.agreed), css(t.agreedWash));
 }
 
 } // namespace westrum

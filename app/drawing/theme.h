@@ -8,18 +8,18 @@ namespace westrum {
 
 /// The colours of marked-out timber and paper. Meaning is never carried by colour alone.
 struct Theme {
-    QColor paper;     ///< ground
-    QColor raised;    ///< fields, labels
-    QColor graphite;  ///< lines and text
-    QColor muted;     ///< second-rank text
-    QColor faint;     ///< hairlines
-    QColor chalk;     ///< datum and start lines, what is in hand
-    QColor pencil;    ///< cuts and what needs attention
-    QColor agreed;    ///< done, fair
+    QColor paper;    ///< ground
+    QColor raised;   ///< fields, labels
+    QColor graphite; ///< lines and text
+    QColor muted;    ///< second-rank text
+    QColor faint;    ///< hairlines
+    QColor chalk;    ///< datum and start lines, what is in hand
+    QColor pencil;   ///< cuts and what needs attention
+    QColor agreed;   ///< done, fair
     QColor agreedWash;
     QColor ruleLight, ruleDark, ruleEdge; ///< the folding rule of the stages
-    QColor tally;     ///< the strip at the foot
-    QColor metal;     ///< bare surface
+    QColor tally;                         ///< the strip at the foot
+    QColor metal;                         ///< bare surface
     bool dark = false;
 
     static const Theme& now();

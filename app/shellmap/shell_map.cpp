@@ -78,9 +78,11 @@ void ShellMap::paintEvent(QPaintEvent*) {
             const PlanView view(boundsOf(frame), leaf.box);
             const QPainterPath outline = view.path(planned->measured.outline);
             if (planned->setOut.laid())
-                paintSetOut(p, view, planned->measured.outline, planned->setOut, document_.job().finish(leaf.surface).product,
-                            figures, {.names = false, .offcuts = false, .slivers = false});
-            else paintMetal(p, outline);
+                paintSetOut(p, view, planned->measured.outline, planned->setOut,
+                            document_.job().finish(leaf.surface).product, figures,
+                            {.names = false, .offcuts = false, .slivers = false});
+            else
+                paintMetal(p, outline);
             p.setBrush(Qt::NoBrush);
             p.setPen(QPen(current ? t.chalk : t.graphite, current ? 3 : 1.5));
             p.drawPath(outline);
@@ -92,7 +94,8 @@ void ShellMap::paintEvent(QPaintEvent*) {
         const QString name = surface ? QString::fromStdString(surface->name) : surfaceKindName(leaf.kind);
         p.setFont(textFont(0.85, current));
         const double w = QFontMetricsF(p.font()).horizontalAdvance(name) + 10;
-        if (surface) paintLabel(p, leaf.box.topLeft() + QPointF(6 + w / 2, 16), name, current ? t.chalk : t.graphite, current);
+        if (surface)
+            paintLabel(p, leaf.box.topLeft() + QPointF(6 + w / 2, 16), name, current ? t.chalk : t.graphite, current);
         else {
             p.setPen(t.muted);
             p.drawText(leaf.box.adjusted(10, 6, -6, -6), Qt::AlignTop | Qt::AlignLeft, name);
@@ -119,8 +122,10 @@ void ShellMap::paintEvent(QPaintEvent*) {
 void ShellMap::mousePressEvent(QMouseEvent* event) {
     for (const Leaf& leaf : leaves())
         if (leaf.box.contains(event->position())) {
-            if (leaf.surface.empty()) emit ghostPressed(leaf.kind);
-            else emit picked(leaf.surface);
+            if (leaf.surface.empty())
+                emit ghostPressed(leaf.kind);
+            else
+                emit picked(leaf.surface);
             return;
         }
 }

@@ -6,8 +6,8 @@
 
 namespace westrum {
 
-/// The unfolded inside of the van, true to scale: the map of the whole job. What is not measured is a dotted ghost, what
-/// has no finish is bare metal, a surface with a remark carries a pencil mark.
+/// The unfolded inside of the van, true to scale: the map of the whole job. What is not measured is a dotted ghost,
+/// what has no finish is bare metal, a surface with a remark carries a pencil mark.
 class ShellMap : public QWidget {
     Q_OBJECT
 public:

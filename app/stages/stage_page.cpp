@@ -7,8 +7,14 @@
 namespace westrum {
 
 StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
-    : QWidget(parent), document_(document), decimalMark_(decimalMark), heading_(new QLabel), detail_(new QLabel),
-      sentence_(new QLabel), column_(new QVBoxLayout(this)), sentenceRow_(new QHBoxLayout) {
+    : QWidget(parent),
+      document_(document),
+      decimalMark_(decimalMark),
+      heading_(new QLabel),
+      detail_(new QLabel),
+      sentence_(new QLabel),
+      column_(new QVBoxLayout(this)),
+      sentenceRow_(new QHBoxLayout) {
     column_->setContentsMargins(24, 12, 24, 12);
     column_->setSpacing(6);
     auto* headings = new QHBoxLayout;

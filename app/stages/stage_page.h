@@ -30,7 +30,9 @@ protected:
     [[nodiscard]] const Surface* surface() const { return document_.job().surface(document_.currentSurface()); }
     [[nodiscard]] const std::string& surfaceId() const { return document_.currentSurface(); }
     /// Of the surface in hand; null until the first plan is there.
-    [[nodiscard]] const SurfacePlan* surfacePlan() const { return document_.plan()->surface(document_.currentSurface()); }
+    [[nodiscard]] const SurfacePlan* surfacePlan() const {
+        return document_.plan()->surface(document_.currentSurface());
+    }
     [[nodiscard]] QVBoxLayout* column() const { return column_; }
     [[nodiscard]] QHBoxLayout* sentenceRow() const { return sentenceRow_; }
 

@@ -106,7 +106,8 @@ void EntryField::setWrong(const QString& sentence) {
     emit problemChanged(sentence);
 }
 
-EntryField::Commit lengthCommit(std::function<LengthUnit()> bareUnit, std::function<void(std::optional<Reading>)> take) {
+EntryField::Commit lengthCommit(std::function<LengthUnit()> bareUnit,
+                                std::function<void(std::optional<Reading>)> take) {
     return [bareUnit = std::move(bareUnit), take = std::move(take)](const QString& typed) -> QString {
         if (typed.isEmpty()) {
             take(std::nullopt);

@@ -89,9 +89,12 @@ FieldForm::FieldForm(std::span<const Field> fields, const std::vector<std::strin
 void FieldForm::showValues(const FieldValues& values, const Figures& figures) {
     for (const Editor& e : editors_) {
         const double value = valueOf(values, *e.field);
-        if (auto* box = qobject_cast<QComboBox*>(e.widget)) box->setCurrentIndex(static_cast<int>(value));
-        else if (auto* tick = qobject_cast<QCheckBox*>(e.widget)) tick->setChecked(value != 0);
-        else if (auto* entry = qobject_cast<EntryField*>(e.widget)) entry->setFigure(shown(*e.field, value, figures), {});
+        if (auto* box = qobject_cast<QComboBox*>(e.widget))
+            box->setCurrentIndex(static_cast<int>(value));
+        else if (auto* tick = qobject_cast<QCheckBox*>(e.widget))
+            tick->setChecked(value != 0);
+        else if (auto* entry = qobject_cast<EntryField*>(e.widget))
+            entry->setFigure(shown(*e.field, value, figures), {});
     }
 }
 

@@ -41,7 +41,9 @@ TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
     recompute();
 }
 
-QSize TallyStrip::sizeHint() const { return {900, static_cast<int>(QFontMetricsF(textFont(1.35, true)).height()) + 38}; }
+QSize TallyStrip::sizeHint() const {
+    return {900, static_cast<int>(QFontMetricsF(textFont(1.35, true)).height()) + 38};
+}
 
 void TallyStrip::recompute() {
     const Figures f = [&] {
@@ -59,13 +61,17 @@ void TallyStrip::recompute() {
     figures_.clear();
 
     Figure cost{.name = tr("Cost"), .value = none};
-    if (t.cost) cost.value = f.money(*t.cost);
-    else if (laid) cost.value = tr("price missing");
+    if (t.cost)
+        cost.value = f.money(*t.cost);
+    else if (laid)
+        cost.value = tr("price missing");
     cost.needsAttention = laid && !t.cost;
-    if (t.cost && haveBefore_ && before_.cost && before_.cost->currency == t.cost->currency && *before_.cost != *t.cost) {
+    if (t.cost && haveBefore_ && before_.cost && before_.cost->currency == t.cost->currency &&
+        *before_.cost != *t.cost) {
         const Money change = *t.cost - *before_.cost;
         cost.change = (change.minor > 0 ? QStringLiteral("+") : QString()) +
-                      QString::fromStdString(printMoney(change, decimalMark_, false)).replace(QLatin1Char('-'), QStringLiteral("−"));
+                      QString::fromStdString(printMoney(change, decimalMark_, false))
+                          .replace(QLatin1Char('-'), QStringLiteral("−"));
     }
     Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none};
     mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
@@ -73,19 +79,25 @@ void TallyStrip::recompute() {
         const Product* product = document_.job().catalogue.find(p.product);
         const QString name = product ? QString::fromStdString(product->name) : QString();
         cost.madeOf << tr("%1: %2 × %3 = %4")
-                           .arg(name, packsText(p), p.packPrice ? f.money(*p.packPrice) : tr("no price"), p.cost ? f.money(*p.cost) : none);
+                           .arg(name, packsText(p), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
+                                p.cost ? f.money(*p.cost) : none);
         mass.madeOf << tr("%1: %2 on %3").arg(name, f.mass(p.laidMass), f.area(p.laidArea));
     }
 
-    const auto share = [&](M2 of) { return t.laidArea.value > 0 ? (of.value - t.laidArea.value) / t.laidArea.value : 0; };
+    const auto share = [&](M2 of) {
+        return t.laidArea.value > 0 ? (of.value - t.laidArea.value) / t.laidArea.value : 0;
+    };
     Figure waste{.name = tr("Waste bought"), .value = laid ? f.percent(share(t.boughtArea)) : none};
     if (laid && haveBefore_ && before_.laidArea.value > 0)
-        waste.change = signedNumber(100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value), 1);
+        waste.change = signedNumber(
+            100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value),
+            1);
     if (laid) {
         waste.madeOf << tr("Bought %1, laid %2: %3 is paid for and not on the floor.")
                             .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
                      << tr("Planks opened %1, laid %2: %3 goes in cutting (%4).")
-                            .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea), f.percent(share(t.consumedArea)));
+                            .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea),
+                                 f.percent(share(t.consumedArea)));
     }
 
     Figure thick{.name = tr("Build-up"), .value = none};
@@ -105,9 +117,11 @@ void TallyStrip::recompute() {
     for (const SurfacePlan& s : plan.surfaces) {
         if (s.purchases.empty()) continue;
         const Purchase& p = s.purchases.front();
-        const int spoilsOne = document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
+        const int spoilsOne =
+            document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
         risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
-                           .arg(packsText(p), planksText(p.packs * p.unitsPerPack), QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
+                           .arg(packsText(p), planksText(p.packs * p.unitsPerPack), QString::number(p.unitsNeeded),
+                                QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
         risk.change = tr("with %1").arg(packsText(p));
         break;
@@ -176,10 +190,14 @@ void TallyStrip::mousePressEvent(QMouseEvent* event) {
 
 void TallyStrip::keyPressEvent(QKeyEvent* event) {
     const int last = static_cast<int>(figures_.size()) - 1;
-    if (event->key() == Qt::Key_Right) current_ = std::min(last, current_ + 1);
-    else if (event->key() == Qt::Key_Left) current_ = std::max(0, current_ - 1);
-    else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space) open(current_);
-    else return QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Right)
+        current_ = std::min(last, current_ + 1);
+    else if (event->key() == Qt::Key_Left)
+        current_ = std::max(0, current_ - 1);
+    else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)
+        open(current_);
+    else
+        return QWidget::keyPressEvent(event);
     update();
 }
 

@@ -14,17 +14,17 @@ struct Purchase {
     std::string product; ///< id
     std::string family;
     int packs{};
-    int unitsPerPack{};     ///< planks in a pack; 1 for a roll
-    int unitsNeeded{};      ///< planks opened; rolls
+    int unitsPerPack{}; ///< planks in a pack; 1 for a roll
+    int unitsNeeded{};  ///< planks opened; rolls
     std::optional<Money> packPrice;
     std::optional<Money> cost; ///< packs * price; nothing without a price
     M2 boughtArea;
-    M2 consumedArea;        ///< planks opened; off the roll
+    M2 consumedArea; ///< planks opened; off the roll
     M2 laidArea;
     Kg boughtMass;
     Kg laidMass;
-    Mm lengthNeeded;        ///< off the roll; 0 for packs
-    Mm lengthLeft;          ///< of the last roll; 0 for packs
+    Mm lengthNeeded; ///< off the roll; 0 for packs
+    Mm lengthLeft;   ///< of the last roll; 0 for packs
     [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
     /// Stock bought minus laid area: what is paid for and not on the floor.
     [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }

@@ -32,9 +32,8 @@ Ring toRing(const Path& path) {
     ring.reserve(path.size());
     for (const auto& p : path) ring.push_back({static_cast<double>(p.X) / kGrid, static_cast<double>(p.Y) / kGrid});
     // Each ring starts at its lowest, then leftmost corner, so that the same shape is the same list of points.
-    const auto first = std::min_element(ring.begin(), ring.end(), [](Point a, Point b) {
-        return a.y != b.y ? a.y < b.y : a.x < b.x;
-    });
+    const auto first =
+        std::min_element(ring.begin(), ring.end(), [](Point a, Point b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     std::rotate(ring.begin(), first, ring.end());
     return ring;
 }
@@ -144,8 +143,7 @@ Ring roundedRectangle(double x, double y, double width, double height, double ra
     for (int corner = 0; corner < 4; ++corner)
         for (int i = 0; i <= steps; ++i) {
             const double angleRad = std::numbers::pi / 2 * (corner - 1 + static_cast<double>(i) / steps);
-            ring.push_back(
-                {centres[corner].x + r * std::cos(angleRad), centres[corner].y + r * std::sin(angleRad)});
+            ring.push_back({centres[corner].x + r * std::cos(angleRad), centres[corner].y + r * std::sin(angleRad)});
         }
     return ring;
 }

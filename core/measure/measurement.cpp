@@ -50,12 +50,15 @@ private:
         const double mm = reading->length.value;
         if (!(mm > 0)) {
             say(Severity::Error, place, RemarkKind::ReadingNotPositive,
-                {{"reading", readingKey(r)}, {"length", reading->length}}, Fix{FixKind::RetakeReading, readingKey(r), {}});
+                {{"reading", readingKey(r)}, {"length", reading->length}},
+                Fix{FixKind::RetakeReading, readingKey(r), {}});
             return std::nullopt;
         }
         if (mm < kShortestSideMm || mm > kLongestSideMm) {
             say(Severity::Error, place, RemarkKind::ReadingAbsurd,
-                {{"reading", readingKey(r)}, {"length", reading->length}, {"least", Mm{kShortestSideMm}},
+                {{"reading", readingKey(r)},
+                 {"length", reading->length},
+                 {"least", Mm{kShortestSideMm}},
                  {"most", Mm{kLongestSideMm}}},
                 Fix{FixKind::RetakeReading, readingKey(r), {}});
             return std::nullopt;
@@ -107,8 +110,10 @@ private:
         if (fit.impossible) {
             const OpenTriangle& t = *fit.impossible;
             say(Severity::Error, {"", Part::Reading, static_cast<int>(t.longest)}, RemarkKind::SidesCannotClose,
-                {{"reading", readingKey(t.longest)}, {"other", readingKey(t.others[0])},
-                 {"another", readingKey(t.others[1])}, {"gap", Mm{t.gap}}},
+                {{"reading", readingKey(t.longest)},
+                 {"other", readingKey(t.others[0])},
+                 {"another", readingKey(t.others[1])},
+                 {"gap", Mm{t.gap}}},
                 Fix{FixKind::RetakeReading, readingKey(t.longest), {}});
             out_.fit = std::move(fit);
             return false;
@@ -117,23 +122,28 @@ private:
             off && std::abs(*off) > kMisclosureLimitMm) {
             const double reads = q[fit.likeliest];
             say(Severity::Error, {"", Part::Reading, static_cast<int>(fit.likeliest)}, RemarkKind::ReadingsDisagree,
-                {{"reading", readingKey(fit.likeliest)}, {"misclosure", Mm{*off}}, {"length", Mm{reads}},
+                {{"reading", readingKey(fit.likeliest)},
+                 {"misclosure", Mm{*off}},
+                 {"length", Mm{reads}},
                  {"implied", Mm{reads - *off}}},
                 Fix{FixKind::RetakeReading, readingKey(fit.likeliest), reads - *off});
         }
         const Ring ring(fit.corners.begin(), fit.corners.end());
         const bool usable = signedArea(ring) >= kShortestSideMm * kShortestSideMm && !crossesItself(ring);
-        if (usable) out_.frame = fit.corners;
-        else say(Severity::Error, {"", Part::Whole}, RemarkKind::OutlineEmpty, {});
+        if (usable)
+            out_.frame = fit.corners;
+        else
+            say(Severity::Error, {"", Part::Whole}, RemarkKind::OutlineEmpty, {});
         out_.fit = std::move(fit);
         return usable;
     }
 
     /// A reading of a notch or step; says what is missing or not positive.
-    std::optional<double> cutoutReading(const std::optional<Reading>& reading, const char* what, const std::string& name,
-                                        Place place, bool zeroAllowed) {
+    std::optional<double> cutoutReading(const std::optional<Reading>& reading, const char* what,
+                                        const std::string& name, Place place, bool zeroAllowed) {
         if (!reading) {
-            say(Severity::Warning, place, RemarkKind::CutoutIncomplete, {{"cutout", name}, {"reading", std::string(what)}});
+            say(Severity::Warning, place, RemarkKind::CutoutIncomplete,
+                {{"cutout", name}, {"reading", std::string(what)}});
             return std::nullopt;
         }
         const double mm = reading->length.value;
@@ -205,7 +215,9 @@ private:
         if (*along >= alongSide || *across >= acrossSide) {
             const bool first = *along >= alongSide;
             say(Severity::Error, place, RemarkKind::StepOutside,
-                {{"cutout", s.name}, {"length", Mm{first ? *along : *across}}, {"limit", Mm{first ? alongSide : acrossSide}}});
+                {{"cutout", s.name},
+                 {"length", Mm{first ? *along : *across}},
+                 {"limit", Mm{first ? alongSide : acrossSide}}});
             return std::nullopt;
         }
         const Point u = (alongEnd - corner) * (1 / alongSide);

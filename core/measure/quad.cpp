@@ -89,7 +89,8 @@ double sumOfSquares(const QuadReadings& r, const Unknowns& u) {
     const auto c = cornersOf(u);
     double sum = 0;
     for (std::size_t k = 0; k < kQuadReadings; ++k) {
-        const double e = *r.mm[k] - distance(c[static_cast<std::size_t>(kEnds[k][0])], c[static_cast<std::size_t>(kEnds[k][1])]);
+        const double e =
+            *r.mm[k] - distance(c[static_cast<std::size_t>(kEnds[k][0])], c[static_cast<std::size_t>(kEnds[k][1])]);
         sum += e * e;
     }
     return sum;
@@ -195,8 +196,8 @@ QuadFit fitQuad(const QuadReadings& r) {
         fit.corners = cornersOf(adjust(r, start));
         double best = -1;
         for (std::size_t k = 0; k < kQuadReadings; ++k) {
-            const double adjusted =
-                distance(fit.corners[static_cast<std::size_t>(kEnds[k][0])], fit.corners[static_cast<std::size_t>(kEnds[k][1])]);
+            const double adjusted = distance(fit.corners[static_cast<std::size_t>(kEnds[k][0])],
+                                             fit.corners[static_cast<std::size_t>(kEnds[k][1])]);
             fit.residual[k] = *r.mm[k] - adjusted;
             fit.largestResidual = std::max(fit.largestResidual, std::abs(*fit.residual[k]));
             const auto should = implied(r, R(k));

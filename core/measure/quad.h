@@ -34,8 +34,8 @@ struct QuadFit {
     /// Reading minus adjusted distance, mm; only with both diagonals.
     std::array<std::optional<double>, kQuadReadings> residual{};
     /// Reading minus what the other five readings imply, mm; only with both diagonals, and not where those five cannot
-    /// close. The residual of a wrong diagonal is a quarter of its error, of a wrong side less than a fifth; this is all
-    /// of it.
+    /// close. The residual of a wrong diagonal is a quarter of its error, of a wrong side less than a fifth; this is
+    /// all of it.
     std::array<std::optional<double>, kQuadReadings> misclosure{};
     double largestResidual{};
     /// The reading that, set to what the others imply, leaves the most regular shape; only with both diagonals. One

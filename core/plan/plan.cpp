@@ -107,8 +107,10 @@ void total(const Job& job, Plan& plan) {
             anything = true;
             plan.purchases.push_back(p);
             plan.totals.laidMass = plan.totals.laidMass + p.laidMass;
-            if (!p.cost || p.cost->currency != job.currency) plan.totals.cost.reset();
-            else if (plan.totals.cost) plan.totals.cost = *plan.totals.cost + *p.cost;
+            if (!p.cost || p.cost->currency != job.currency)
+                plan.totals.cost.reset();
+            else if (plan.totals.cost)
+                plan.totals.cost = *plan.totals.cost + *p.cost;
         }
         if (!s.planks || s.purchases.empty()) continue;
         const Purchase& finish = s.purchases.front();
@@ -116,8 +118,8 @@ void total(const Job& job, Plan& plan) {
         plan.totals.boughtArea = plan.totals.boughtArea + finish.boughtArea;
         plan.totals.consumedArea = plan.totals.consumedArea + finish.consumedArea;
         plan.totals.runShort =
-            std::max(plan.totals.runShort, chanceOfRunningShort(finish.unitsNeeded, s.planks->cutPlanks, finish.packs * finish.unitsPerPack,
-                                                                job.spoilChance));
+            std::max(plan.totals.runShort, chanceOfRunningShort(finish.unitsNeeded, s.planks->cutPlanks,
+                                                                finish.packs * finish.unitsPerPack, job.spoilChance));
     }
     if (!anything) plan.totals.cost.reset();
 }
@@ -143,8 +145,8 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
             return k.surface == entry.surface && k.finish == entry.finish && k.product == entry.product &&
                    k.underlay == entry.underlay;
         });
-        entry.plan = same != kept_.end() ? same->plan
-                                         : planSurface(surface, entry.finish, entry.product, entry.underlay, stop);
+        entry.plan =
+            same != kept_.end() ? same->plan : planSurface(surface, entry.finish, entry.product, entry.underlay, stop);
         if (stop.stop_requested()) {
             result.stopped = true;
             return result;

@@ -22,7 +22,7 @@ struct SurfacePlan {
     std::optional<UnderlayTakeoff> underlay;
     std::vector<Purchase> purchases;
     std::vector<FitStep> steps;
-    Mm thickness;               ///< of everything laid
+    Mm thickness;                ///< of everything laid
     std::vector<Remark> remarks; ///< all of this surface, places filled in
 };
 
@@ -30,9 +30,9 @@ struct Totals {
     std::optional<Money> cost; ///< nothing if a price is missing
     Kg laidMass;
     M2 laidArea;
-    M2 boughtArea;             ///< of finishes; underlay has its own line
+    M2 boughtArea; ///< of finishes; underlay has its own line
     M2 consumedArea;
-    double runShort = 0;       ///< chance that the finish bought does not suffice, the worst over all products
+    double runShort = 0; ///< chance that the finish bought does not suffice, the worst over all products
     friend bool operator==(const Totals&, const Totals&) = default;
 };
 

@@ -16,7 +16,7 @@ struct FitLog {
     std::optional<double> hours;
     std::optional<Money> paid;
     std::string note;
-    std::set<std::string> done;  ///< keys of fitting steps ticked
+    std::set<std::string> done; ///< keys of fitting steps ticked
     friend bool operator==(const FitLog&, const FitLog&) = default;
 };
 

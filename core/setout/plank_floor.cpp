@@ -61,7 +61,8 @@ double narrowestOf(const Region& shape) {
 /// Turns a row plan into pieces and planks.
 class Layer {
 public:
-    Layer(const std::vector<LaidRun>& runs, const RowPlan& plan, const Plank& plank, const PlankRules& rules, SetOut& out)
+    Layer(const std::vector<LaidRun>& runs, const RowPlan& plan, const Plank& plank, const PlankRules& rules,
+          SetOut& out)
         : runs_(runs), plan_(plan), plank_(plank), rules_(rules), out_(out) {}
 
     void lay() {
@@ -111,13 +112,16 @@ private:
     void shareRippedPlanks() {
         const std::size_t rows = out_.rows.size();
         if (!rules_.ripReuse || rows < 2 || !ripped(0) || !ripped(rows - 1)) return;
-        if (out_.rows.front().width() + out_.rows.back().width() + rules_.kerf.value > plank_.width.value + kLevel) return;
+        if (out_.rows.front().width() + out_.rows.back().width() + rules_.kerf.value > plank_.width.value + kLevel)
+            return;
         const int last = static_cast<int>(rows) - 1;
         std::vector<int> lastRowPlanks;
         int strips = 0;
         for (std::size_t c = 0; c < plan_.cutPlanks.size(); ++c)
-            if (servesOnly(plan_.cutPlanks[c], 0)) ++strips;
-            else if (servesOnly(plan_.cutPlanks[c], last)) lastRowPlanks.push_back(static_cast<int>(c));
+            if (servesOnly(plan_.cutPlanks[c], 0))
+                ++strips;
+            else if (servesOnly(plan_.cutPlanks[c], last))
+                lastRowPlanks.push_back(static_cast<int>(c));
         int wholesLast = 0;
         for (std::size_t i = 0; i < runs_.size(); ++i) {
             if (runs_[i].run.row == 0) strips += plan_.runs[i].wholes;
@@ -241,7 +245,8 @@ private:
             // One cut parts both if only the kerf is between.
             if (used == 0 || at - used > kerf + kLevel) unit.cuts.push_back({CutKind::Cross, {at}});
         }
-        const double left = plank - used - rightUsed - (used > 0 ? kerf : 0) - (rightUsed > 0 && rightUsed < plank ? kerf : 0);
+        const double left =
+            plank - used - rightUsed - (used > 0 ? kerf : 0) - (rightUsed > 0 && rightUsed < plank ? kerf : 0);
         if (left >= kLeastOffcutMm) unit.offcuts.push_back({{left}, {stripWidth}, false});
         for (int id : ids)
             if (pieceAt(id).notched) unit.cuts.push_back({CutKind::Shape, {}});
@@ -257,8 +262,7 @@ private:
             unit.cuts.push_back({CutKind::Rip, {near}});
             const double between = width - near - far - kerf;
             if (between > kLevel) unit.cuts.push_back({CutKind::Rip, {width - far}});
-            if (between - kerf >= kLeastOffcutMm)
-                unit.offcuts.push_back({plank_.length, {between - kerf}, true});
+            if (between - kerf >= kLeastOffcutMm) unit.offcuts.push_back({plank_.length, {between - kerf}, true});
             std::vector<int> first, last;
             for (int id : unit.pieces)
                 (out_.pieces[static_cast<std::size_t>(id)].row == 0 ? first : last).push_back(id);
@@ -293,7 +297,8 @@ private:
 };
 
 /// The row plan under the rules, or under the nearest weaker ones that can be kept, with a remark saying which.
-RowPlan planOrRelax(const std::vector<Run>& runs, RowRules rules, std::vector<Remark>& remarks, const std::stop_token& stop) {
+RowPlan planOrRelax(const std::vector<Run>& runs, RowRules rules, std::vector<Remark>& remarks,
+                    const std::stop_token& stop) {
     RowPlan plan = planRows(runs, rules, stop);
     if (plan.feasible() || stop.stop_requested()) return plan;
     const RowRules asked = rules;

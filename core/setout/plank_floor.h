@@ -11,14 +11,14 @@ namespace westrum {
 
 /// How planks are to be laid on a surface.
 struct PlankRules {
-    bool across = false;      ///< rows run along y (across the van) instead of x
-    Mm gap{5};                ///< movement gap at every edge
-    Mm startOffset{0};        ///< ripped off the first row, 0 <= offset < plank width
-    Mm stagger{300};          ///< end joints of neighbouring rows
-    Mm endLeast{300};         ///< first and last piece of a row with joints
+    bool across = false; ///< rows run along y (across the van) instead of x
+    Mm gap{5};           ///< movement gap at every edge
+    Mm startOffset{0};   ///< ripped off the first row, 0 <= offset < plank width
+    Mm stagger{300};     ///< end joints of neighbouring rows
+    Mm endLeast{300};    ///< first and last piece of a row with joints
     Mm kerf{3};
     Working working = Working::PlannedAhead;
-    bool ripReuse = true;     ///< planks of the first row, ripped, may serve the last row too
+    bool ripReuse = true; ///< planks of the first row, ripped, may serve the last row too
 };
 
 /// The rule fields of the family "planks", stored with the surface.
@@ -47,7 +47,8 @@ struct LaidRun {
 std::vector<LaidRun> runsOf(const Region& net, const std::vector<Row>& rows);
 
 /// Sets out floating planks. See docs/formulae.md#planks for the rules of locks and reuse.
-SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules& rules, const std::stop_token& stop = {});
+SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules& rules,
+                    const std::stop_token& stop = {});
 
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,
                                      const std::stop_token& stop = {});

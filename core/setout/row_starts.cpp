@@ -152,8 +152,10 @@ public:
         for (const Slot& slot : state.slots)
             if (slot.firstOf >= 0) {
                 const double room = roomAfter(state, slot);
-                if (slot.lastOf >= 0) tighten(lines_[at(slot.lastOf)].variable, lines_[at(slot.firstOf)].variable, -room);
-                else tighten(0, lines_[at(slot.firstOf)].variable, -room);
+                if (slot.lastOf >= 0)
+                    tighten(lines_[at(slot.lastOf)].variable, lines_[at(slot.firstOf)].variable, -room);
+                else
+                    tighten(0, lines_[at(slot.firstOf)].variable, -room);
             }
         for (const Line& line : lines_)
             if (!line.single) tighten(0, line.variable, -rules_.plankLength);
@@ -163,7 +165,8 @@ public:
             RunLayout laid{.first = line.run->length};
             if (!line.single) {
                 // What freedom is left goes to the middle of its range, which spreads the joints.
-                const double value = std::clamp((b.least(line.variable) + b.most(line.variable)) / 2, 0.0, rules_.plankLength);
+                const double value =
+                    std::clamp((b.least(line.variable) + b.most(line.variable)) / 2, 0.0, rules_.plankLength);
                 b.require(line.variable, 0, value);
                 b.require(0, line.variable, -value);
                 laid.first = value;
@@ -187,7 +190,8 @@ public:
 private:
     static std::size_t at(int i) { return static_cast<std::size_t>(i); }
 
-    /// The two ways to lay a run: with the most whole planks (`fewer` 0), which spends one plank more, or with one less.
+    /// The two ways to lay a run: with the most whole planks (`fewer` 0), which spends one plank more, or with one
+    /// less.
     struct Way {
         double sum{};  ///< first and last piece together
         double low{};  ///< least first piece
@@ -213,8 +217,8 @@ private:
         const std::size_t n = lines_.size();
         shortestFrom_.assign(n + 1, kFar);
         for (std::size_t i = n; i-- > 0;)
-            shortestFrom_[i] = std::min(shortestFrom_[i + 1],
-                                        lines_[i].single ? lines_[i].run->length : leastLast(lines_[i]));
+            shortestFrom_[i] =
+                std::min(shortestFrom_[i + 1], lines_[i].single ? lines_[i].run->length : leastLast(lines_[i]));
         const auto costs = [&](bool free) {
             std::vector<int> from(n + 1, 0);
             std::vector<int> each(n, 0);
@@ -248,8 +252,10 @@ private:
     /// The constant c in first(firstOf) <= c + first(lastOf) (or <= c without a last piece) for a first piece to fit.
     [[nodiscard]] double roomAfter(const State& state, const Slot& slot) const {
         double room = rules_.plankLength - slot.fixed;
-        if (slot.lastOf >= 0) room -= ends(state, slot.lastOf) + rules_.kerf;
-        else if (!slot.singles.empty()) room -= rules_.kerf;
+        if (slot.lastOf >= 0)
+            room -= ends(state, slot.lastOf) + rules_.kerf;
+        else if (!slot.singles.empty())
+            room -= rules_.kerf;
         return room;
     }
 
@@ -357,7 +363,9 @@ private:
     bool takeFirst(std::size_t index, const State& state) {
         for (std::size_t s = state.slots.size(); s-- > 0;) {
             if (state.slots[s].firstOf >= 0) continue;
-            const Slot with{.lastOf = state.slots[s].lastOf, .fixed = state.slots[s].fixed, .singles = state.slots[s].singles,
+            const Slot with{.lastOf = state.slots[s].lastOf,
+                            .fixed = state.slots[s].fixed,
+                            .singles = state.slots[s].singles,
                             .firstOf = static_cast<int>(index)};
             if (!couldFit(state, with)) continue;
             State next = state;
@@ -375,7 +383,8 @@ private:
                 if (gaveUp_) return false;
             }
             // With a later run's last piece; each later run offers one.
-            const double shortestYet = state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
+            const double shortestYet =
+                state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
             if (state.waitingFirst.size() < lines_.size() - 1 - index && shortestYet <= rules_.plankLength + kSlack) {
                 State wait = state;
                 wait.waitingFirst.push_back(static_cast<int>(index));
@@ -412,9 +421,9 @@ private:
     const std::stop_token& stop_;
     std::vector<Line> lines_;
     int variables_ = 0;
-    std::vector<double> shortestFrom_;  ///< shortest last or single piece of the runs from i on
-    std::vector<int> costFromFree_;     ///< least cost of the runs from i on, planned ahead
-    std::vector<int> costFromInOrder_;  ///< the same when cut as one goes
+    std::vector<double> shortestFrom_; ///< shortest last or single piece of the runs from i on
+    std::vector<int> costFromFree_;    ///< least cost of the runs from i on, planned ahead
+    std::vector<int> costFromInOrder_; ///< the same when cut as one goes
     const std::vector<int>* costFrom_ = nullptr;
     int budget_ = 0;
     bool shareFreely_ = false;
@@ -436,8 +445,7 @@ RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std:
         // What can be done as one goes can be planned ahead too, and is found faster.
         const bool ahead = rules.working == Working::PlannedAhead;
         Search::Outcome outcome = search.tryWith(budget, false, ahead ? rules.effort / 4 : rules.effort);
-        if (outcome != Search::Outcome::Found && ahead)
-            outcome = search.tryWith(budget, true, rules.effort);
+        if (outcome != Search::Outcome::Found && ahead) outcome = search.tryWith(budget, true, rules.effort);
         if (outcome == Search::Outcome::Found) {
             RowPlan plan = search.layout();
             plan.leastPossible = std::min(plan.planks, inside + proven);

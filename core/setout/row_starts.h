@@ -29,8 +29,8 @@ struct RowRules {
     int effort = 2500; ///< search steps allowed for each number of planks tried; same effort, same answer
 };
 
-/// How one run is laid: first piece, whole planks, last piece. A run no longer than a plank is one piece (`first`), with
-/// `wholes` and `last` zero.
+/// How one run is laid: first piece, whole planks, last piece. A run no longer than a plank is one piece (`first`),
+/// with `wholes` and `last` zero.
 struct RunLayout {
     double first{};
     int wholes{};
@@ -50,10 +50,10 @@ struct CutPlank {
 };
 
 struct RowPlan {
-    std::vector<RunLayout> runs;      ///< one for each run given, in order; empty if no layout keeps the rules
-    std::vector<CutPlank> cutPlanks;  ///< all planks but the wholes
-    int planks = 0;                   ///< wholes and cut planks together
-    int leastPossible = 0;            ///< no layout under these rules uses fewer
+    std::vector<RunLayout> runs;     ///< one for each run given, in order; empty if no layout keeps the rules
+    std::vector<CutPlank> cutPlanks; ///< all planks but the wholes
+    int planks = 0;                  ///< wholes and cut planks together
+    int leastPossible = 0;           ///< no layout under these rules uses fewer
     [[nodiscard]] bool feasible() const { return !runs.empty(); }
     [[nodiscard]] bool provenLeast() const { return planks == leastPossible; }
 };

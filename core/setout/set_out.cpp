@@ -55,8 +55,9 @@ std::vector<Suggestion> suggestStarts(std::span<const StartChoice> starts, int u
                                  [&](const StartChoice& a, const StartChoice& b) { return key(a) < key(b); });
     };
     const std::array<Suggestion, 3> found{{
-        {SuggestionReason::EqualEdges,
-         best([&](const StartChoice& s) { return std::tuple(unevenness(s), packs(s), s.rows, s.slivers, s.stock, exactly(s)); })},
+        {SuggestionReason::EqualEdges, best([&](const StartChoice& s) {
+             return std::tuple(unevenness(s), packs(s), s.rows, s.slivers, s.stock, exactly(s));
+         })},
         {SuggestionReason::FewestUnits,
          best([&](const StartChoice& s) { return std::tuple(packs(s), s.stock, s.slivers, unevenness(s)); })},
         {SuggestionReason::FewestSlivers,

@@ -36,12 +36,12 @@ struct Piece {
     int inRow{};      ///< from 0, in laying order
     int stock{};      ///< place in SetOut::stock
     PieceKind kind{};
-    Region shape;        ///< in surface coordinates
-    Mm length;           ///< along the row, as cut before any notch is taken out
-    Mm width;            ///< across the row; less than the stock's width where the row is ripped
-    Mm narrowest;        ///< least width over a stretch of at least 20 mm
-    bool notched{};      ///< a cut-out or a slanting edge bites into it
-    bool fromOffcut{};   ///< its stock was opened for an earlier piece
+    Region shape;      ///< in surface coordinates
+    Mm length;         ///< along the row, as cut before any notch is taken out
+    Mm width;          ///< across the row; less than the stock's width where the row is ripped
+    Mm narrowest;      ///< least width over a stretch of at least 20 mm
+    bool notched{};    ///< a cut-out or a slanting edge bites into it
+    bool fromOffcut{}; ///< its stock was opened for an earlier piece
     FactoryEdges factory;
     friend bool operator==(const Piece&, const Piece&) = default;
 };
@@ -63,7 +63,8 @@ struct Offcut {
 
 /// One plank (sheet, length) opened, in the order in which it is first needed.
 struct StockUnit {
-    std::vector<int> pieces; ///< from its left-hand end; the far strip of a plank ripped in two comes after the near one
+    std::vector<int>
+        pieces; ///< from its left-hand end; the far strip of a plank ripped in two comes after the near one
     std::vector<Cut> cuts;
     std::vector<Offcut> offcuts; ///< what is left, 1 mm and more
     bool rippedInTwo{};          ///< serves the first and the last row, split along
@@ -80,17 +81,17 @@ struct Row {
 
 /// How a finish lies on a surface.
 struct SetOut {
-    bool rowsAcross = false;  ///< rows run in y, and `rows` are extents in x
-    Region net;               ///< what is covered: the outline less the movement gap
-    std::vector<Row> rows;    ///< in laying order
+    bool rowsAcross = false; ///< rows run in y, and `rows` are extents in x
+    Region net;              ///< what is covered: the outline less the movement gap
+    std::vector<Row> rows;   ///< in laying order
     std::vector<Piece> pieces;
     std::vector<StockUnit> stock;
-    double startLine{};       ///< coordinate across the rows of the line between first and second row
-    Mm startOffset;           ///< ripped off the first row; 0 for a full first row
-    Mm firstRow, lastRow;     ///< visible widths
-    int leastStock{};         ///< no layout under the rules and this start needs fewer units cut crosswise
+    double startLine{};         ///< coordinate across the rows of the line between first and second row
+    Mm startOffset;             ///< ripped off the first row; 0 for a full first row
+    Mm firstRow, lastRow;       ///< visible widths
+    int leastStock{};           ///< no layout under the rules and this start needs fewer units cut crosswise
     int stockWithoutRipReuse{}; ///< what is needed if no plank is ripped for two rows
-    int slivers{};            ///< pieces beside cut-outs narrower than a third of the stock's width
+    int slivers{};              ///< pieces beside cut-outs narrower than a third of the stock's width
     std::vector<Remark> remarks;
     [[nodiscard]] bool laid() const { return !pieces.empty(); }
     [[nodiscard]] M2 laidArea() const;
@@ -102,9 +103,9 @@ struct StartChoice {
     Mm startOffset;
     int rows{};
     Mm firstRow, lastRow;
-    int stock{};   ///< units needed; 0 if it cannot be laid
+    int stock{}; ///< units needed; 0 if it cannot be laid
     int slivers{};
-    bool fair{};   ///< both edge rows at least a third of the stock's width
+    bool fair{}; ///< both edge rows at least a third of the stock's width
     friend bool operator==(const StartChoice&, const StartChoice&) = default;
 };
 

@@ -10,11 +10,11 @@ namespace westrum {
 /// Quantities of planks that a set-out takes.
 struct PlankTakeoff {
     int planks{};
-    int cutPlanks{};  ///< planks of these that a saw goes through
-    int cuts{};       ///< crosswise, lengthwise and shaped cuts to make
-    M2 laidArea;      ///< what is covered
-    M2 consumedArea;  ///< planks opened, whole
-    Kg laidMass;      ///< what ends up in the van
+    int cutPlanks{}; ///< planks of these that a saw goes through
+    int cuts{};      ///< crosswise, lengthwise and shaped cuts to make
+    M2 laidArea;     ///< what is covered
+    M2 consumedArea; ///< planks opened, whole
+    Kg laidMass;     ///< what ends up in the van
     friend bool operator==(const PlankTakeoff&, const PlankTakeoff&) = default;
 };
 
@@ -28,11 +28,11 @@ struct UnderlayStrip {
 };
 
 struct UnderlayTakeoff {
-    bool alongX = true;    ///< strips run along the van, else across it
+    bool alongX = true; ///< strips run along the van, else across it
     std::vector<UnderlayStrip> strips;
-    Mm totalLength;        ///< off the roll; a strip may be pieced from two lengths, butted
+    Mm totalLength; ///< off the roll; a strip may be pieced from two lengths, butted
     M2 laidArea;
-    Kg laidMass;           ///< laps counted twice
+    Kg laidMass; ///< laps counted twice
     friend bool operator==(const UnderlayTakeoff&, const UnderlayTakeoff&) = default;
 };
 

@@ -157,7 +157,8 @@ Result<Number, ParseError> takeNumber(Reader& r) {
         }
         n.commaBeforeThree = comma && decimals == 3 && wholeDigits >= 1 && wholeDigits <= 3 && digits[0] != '0';
         if ((r.peek() == '.' || r.peek() == ',') && isDigit(r.peek(1)))
-            return ParseError{ParseFault::Ambiguous, n.start, std::string(r.between(n.start, r.position())) + r.wordHere()};
+            return ParseError{ParseFault::Ambiguous, n.start,
+                              std::string(r.between(n.start, r.position())) + r.wordHere()};
     } else if (hasWhole) {
         n.isWhole = true;
     }
@@ -174,8 +175,10 @@ Result<Number, ParseError> takeNumber(Reader& r) {
         n.isWhole = false;
         return n;
     }
-    if (r.peek() == '-') r.skip();
-    else r.skipBlanks();
+    if (r.peek() == '-')
+        r.skip();
+    else
+        r.skipBlanks();
     if (r.position() != afterWhole) {
         if (const auto sign = takeFractionSign(r)) {
             n.value += *sign;
@@ -218,11 +221,30 @@ std::optional<NamedFactor> takeUnit(Reader& r, const auto& names) {
 }
 
 constexpr std::array<NamedFactor, 24> kLengthUnits{{
-    {"mm", 1},       {"millimetre", 1}, {"millimetres", 1}, {"cm", 10},      {"centimetre", 10},
-    {"dm", 100},     {"m", 1000},       {"metre", 1000},    {"metres", 1000}, {"inches", kInch},
-    {"inch", kInch}, {"in", kInch},     {"in.", kInch},     {"\"", kInch},   {"''", kInch},
-    {"\xE2\x80\xB3", kInch}, {"\xE2\x80\x9D", kInch},       {"feet", kFoot}, {"foot", kFoot},
-    {"ft", kFoot},   {"ft.", kFoot},    {"'", kFoot},       {"\xE2\x80\xB2", kFoot}, {"\xE2\x80\x99", kFoot},
+    {"mm", 1},
+    {"millimetre", 1},
+    {"millimetres", 1},
+    {"cm", 10},
+    {"centimetre", 10},
+    {"dm", 100},
+    {"m", 1000},
+    {"metre", 1000},
+    {"metres", 1000},
+    {"inches", kInch},
+    {"inch", kInch},
+    {"in", kInch},
+    {"in.", kInch},
+    {"\"", kInch},
+    {"''", kInch},
+    {"\xE2\x80\xB3", kInch},
+    {"\xE2\x80\x9D", kInch},
+    {"feet", kFoot},
+    {"foot", kFoot},
+    {"ft", kFoot},
+    {"ft.", kFoot},
+    {"'", kFoot},
+    {"\xE2\x80\xB2", kFoot},
+    {"\xE2\x80\x99", kFoot},
 }};
 
 double factorOf(LengthUnit unit) {
@@ -268,7 +290,8 @@ Result<double, ParseError> takeTerm(Reader& r, LengthUnit bareUnit) {
             if (!inches) return inches.error();
             r.skipBlanks();
             const auto inchUnit = takeUnit(r, kLengthUnits);
-            if (inchUnit && inchUnit->factor != kInch) return ParseError{ParseFault::TrailingText, unitAt, r.wordHere()};
+            if (inchUnit && inchUnit->factor != kInch)
+                return ParseError{ParseFault::TrailingText, unitAt, r.wordHere()};
             length += inches.value().value * kInch;
         } else {
             r.moveTo(afterFeet);
@@ -285,8 +308,10 @@ Result<Mm, ParseError> parseLength(std::string_view typed, LengthUnit bareUnit) 
     if (r.atEnd()) return ParseError{ParseFault::Empty, 0, {}};
     double sum = 0;
     double sign = 1;
-    if (r.take("-") || r.take("\xE2\x88\x92")) sign = -1;
-    else r.take("+");
+    if (r.take("-") || r.take("\xE2\x88\x92"))
+        sign = -1;
+    else
+        r.take("+");
     while (true) {
         r.skipBlanks();
         const std::size_t at = r.position();
@@ -297,9 +322,12 @@ Result<Mm, ParseError> parseLength(std::string_view typed, LengthUnit bareUnit) 
             return ParseError{ParseFault::OutOfRange, at, std::string(r.between(at, r.position()))};
         r.skipBlanks();
         if (r.atEnd()) return Mm{sum};
-        if (r.take("+")) sign = 1;
-        else if (r.take("-") || r.take("\xE2\x88\x92")) sign = -1;
-        else return r.error(ParseFault::TrailingText);
+        if (r.take("+"))
+            sign = 1;
+        else if (r.take("-") || r.take("\xE2\x88\x92"))
+            sign = -1;
+        else
+            return r.error(ParseFault::TrailingText);
     }
 }
 

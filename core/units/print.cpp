@@ -35,13 +35,15 @@ std::string inchesAndFraction(std::int64_t marks, int denominator) {
 std::string printInches(Mm length, const LengthStyle& style) {
     const double exact = std::abs(length.value) / 25.4 * style.inchDenominator;
     const auto marks = static_cast<std::int64_t>(std::llround(exact));
-    const double rest = length.value - (length.value < 0 ? -1 : 1) * static_cast<double>(marks) * 25.4 / style.inchDenominator;
+    const double rest =
+        length.value - (length.value < 0 ? -1 : 1) * static_cast<double>(marks) * 25.4 / style.inchDenominator;
     const std::string sign = length.value < 0 && marks > 0 ? "-" : "";
     std::string text = sign;
     const std::int64_t marksPerFoot = 12LL * style.inchDenominator;
     if (style.unit == LengthUnit::Foot && marks >= marksPerFoot) {
         text += std::to_string(marks / marksPerFoot) + "'";
-        if (marks % marksPerFoot != 0) text += " " + inchesAndFraction(marks % marksPerFoot, style.inchDenominator) + "\"";
+        if (marks % marksPerFoot != 0)
+            text += " " + inchesAndFraction(marks % marksPerFoot, style.inchDenominator) + "\"";
     } else {
         text += inchesAndFraction(marks, style.inchDenominator) + "\"";
     }

@@ -16,34 +16,34 @@ enum class Severity { Note, Warning, Error };
 
 /// What a remark is about. Each kind has one sentence, put together in formats/remark_text.cpp from the facts.
 enum class RemarkKind {
-    ReadingMissing,      ///< {reading}
-    ReadingNotPositive,  ///< {reading} {length}
-    ReadingAbsurd,       ///< {reading} {length} {limit}: more than a van can be
-    SidesCannotClose,    ///< {reading} is longer than {others} together
-    ReadingsDisagree,    ///< {reading} reads {misclosure} off what the other five imply: {implied}
-    SquareAssumed,       ///< no diagonal read
-    NotchOutside,        ///< {notch} ends at {length} on a side of {limit}
-    NotchTooDeep,        ///< {notch} {length} into a floor {limit} deep
-    StepOutside,         ///< {step} {length} on a side of {limit}
-    CutoutIncomplete,    ///< {cutout} lacks {reading}
-    OutlineInPieces,     ///< what was cut out parts the surface in {count}
-    OutlineEmpty,        ///< nothing of the surface is left
-    ProductMissing,      ///< the surface names a product that the catalogue lacks: {product}
-    NoProduct,           ///< no finish chosen yet
-    FieldMissing,        ///< {product} {field}
-    FieldOutOfRange,     ///< {product} {field} {number} {least} {most}
-    PriceMissing,        ///< {product}
-    NothingLeftInsideGap,///< the movement gap eats the surface: {gap}
-    GapBelowProduct,     ///< {gap} below the {limit} that the product asks for
-    PlankWiderThanFloor, ///< {width} {limit}: one row, ripped
-    TooManyPieces,       ///< {count} {limit}
-    RowsCannotBeLaid,    ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
-    RowsNotLaid,         ///< no layout was found even without stagger
-    EndStaggerBelowLabel,///< {stagger} below the product's {limit}
-    EdgeRowSliver,       ///< {row} {width} narrower than {limit}
-    CutoutSliver,        ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
-    NotProvenLeast,      ///< {planks} planks found; fewer than {limit} is impossible
-    PackEmpty,           ///< {product} has nothing in a pack
+    ReadingMissing,       ///< {reading}
+    ReadingNotPositive,   ///< {reading} {length}
+    ReadingAbsurd,        ///< {reading} {length} {limit}: more than a van can be
+    SidesCannotClose,     ///< {reading} is longer than {others} together
+    ReadingsDisagree,     ///< {reading} reads {misclosure} off what the other five imply: {implied}
+    SquareAssumed,        ///< no diagonal read
+    NotchOutside,         ///< {notch} ends at {length} on a side of {limit}
+    NotchTooDeep,         ///< {notch} {length} into a floor {limit} deep
+    StepOutside,          ///< {step} {length} on a side of {limit}
+    CutoutIncomplete,     ///< {cutout} lacks {reading}
+    OutlineInPieces,      ///< what was cut out parts the surface in {count}
+    OutlineEmpty,         ///< nothing of the surface is left
+    ProductMissing,       ///< the surface names a product that the catalogue lacks: {product}
+    NoProduct,            ///< no finish chosen yet
+    FieldMissing,         ///< {product} {field}
+    FieldOutOfRange,      ///< {product} {field} {number} {least} {most}
+    PriceMissing,         ///< {product}
+    NothingLeftInsideGap, ///< the movement gap eats the surface: {gap}
+    GapBelowProduct,      ///< {gap} below the {limit} that the product asks for
+    PlankWiderThanFloor,  ///< {width} {limit}: one row, ripped
+    TooManyPieces,        ///< {count} {limit}
+    RowsCannotBeLaid,     ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
+    RowsNotLaid,          ///< no layout was found even without stagger
+    EndStaggerBelowLabel, ///< {stagger} below the product's {limit}
+    EdgeRowSliver,        ///< {row} {width} narrower than {limit}
+    CutoutSliver,         ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
+    NotProvenLeast,       ///< {planks} planks found; fewer than {limit} is impossible
+    PackEmpty,            ///< {product} has nothing in a pack
 };
 
 /// Where a remark belongs.

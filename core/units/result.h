@@ -8,8 +8,7 @@ namespace westrum {
 
 /// Either a value or what was wrong with the input: a person's mistake is a value, never an exception.
 /// The names are those of std::expected, which is to replace it one day.
-template <class T, class E>
-class [[nodiscard]] Result {
+template <class T, class E> class [[nodiscard]] Result {
 public:
     Result(T value) : state_(std::in_place_index<0>, std::move(value)) {}
     Result(E error) : state_(std::in_place_index<1>, std::move(error)) {}

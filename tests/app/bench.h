@@ -28,11 +28,11 @@ public:
     ~Bench() { document.undoStack().setClean(); }
 
     void go(MainWindow::Stage stage) {
-        QTest::keyClick(window.get(), static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(stage)), Qt::AltModifier);
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(stage)),
+                        Qt::AltModifier);
         QCoreApplication::processEvents();
     }
-    template <class T>
-    T* find(const char* name) {
+    template <class T> T* find(const char* name) {
         for (T* widget : window->findChildren<T*>(QString::fromUtf8(name)))
             if (widget->isVisible()) return widget;
         return nullptr;

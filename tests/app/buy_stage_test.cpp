@@ -25,7 +25,8 @@ private slots:
         QCOMPARE(model.data(model.index(0, PurchaseModel::Buy)).toString(), QStringLiteral("3 packs"));
         QCOMPARE(model.data(model.index(1, PurchaseModel::Buy)).toString(), QStringLiteral("1 roll"));
         QCOMPARE(model.data(model.index(0, PurchaseModel::Cost)).toString(), QStringLiteral("131.70 EUR"));
-        QCOMPARE(model.data(model.index(0, PurchaseModel::LeftOver)).toString(), planksText(p->purchases[0].unitsLeft()));
+        QCOMPARE(model.data(model.index(0, PurchaseModel::LeftOver)).toString(),
+                 planksText(p->purchases[0].unitsLeft()));
         model.setPlan(std::make_shared<const Plan>(), {}, {});
         QCOMPARE(model.rowCount(), 0);
     }
@@ -71,7 +72,8 @@ private slots:
         page.fill(Qt::white);
         QPainter painter(&page);
         int pages = 1;
-        paintShopping(painter, QRectF(20, 20, 560, 760), [&] { ++pages; }, job, p, figuresFor(job));
+        paintShopping(
+            painter, QRectF(20, 20, 560, 760), [&] { ++pages; }, job, p, figuresFor(job));
         QVERIFY(p.surfaces[0].setOut.pieces.size() > 60);
         QVERIFY2(pages >= 4, qPrintable(QString::number(pages)));
     }

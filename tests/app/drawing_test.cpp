@@ -16,7 +16,8 @@ private slots:
     void theViewIsTrueToScaleAndComesBack() {
         const PlanView v(Bounds{{0, 0}, {3640, 1792}}, QRectF(10, 20, 400, 400));
         QVERIFY(std::abs(v.scale() - 400.0 / 3640) < 1e-12);
-        for (const Point p : {Point{0, 0}, Point{3640, 1792}, Point{812.5, 33.25}}) QVERIFY(distance(v.unmap(v.map(p)), p) < 1e-9);
+        for (const Point p : {Point{0, 0}, Point{3640, 1792}, Point{812.5, 33.25}})
+            QVERIFY(distance(v.unmap(v.map(p)), p) < 1e-9);
         QVERIFY(v.map({0, 100}).y() < v.map({0, 0}).y()); // y up on the floor is up on the screen
     }
 
@@ -29,7 +30,8 @@ private slots:
         const PlanView v(boundsOf(s.measured.outline), QRectF(20, 20, 760, 380));
         {
             QPainter painter(&image);
-            paintSetOut(painter, v, s.measured.outline, s.setOut, job.finish("floor").product, figuresFor(job), {.names = false});
+            paintSetOut(painter, v, s.measured.outline, s.setOut, job.finish("floor").product, figuresFor(job),
+                        {.names = false});
         }
         const auto at = [&](Point where) { return image.pixelColor(v.map(where).toPoint()); };
         for (const Piece& piece : s.setOut.pieces) {
@@ -49,7 +51,8 @@ private slots:
         for (int stage = MainWindow::Measure; stage <= MainWindow::Log; ++stage) {
             b.go(static_cast<MainWindow::Stage>(stage));
             const QImage image = b.window->grab().toImage();
-            for (const QPoint corner : {QPoint(2, 2), QPoint(image.width() - 3, 2), QPoint(2, image.height() - 3), QPoint(image.width() - 3, image.height() - 3)})
+            for (const QPoint corner : {QPoint(2, 2), QPoint(image.width() - 3, 2), QPoint(2, image.height() - 3),
+                                        QPoint(image.width() - 3, image.height() - 3)})
                 QVERIFY2(image.pixelColor(corner).lightness() < 90, qPrintable(QString::number(stage)));
         }
         Theme::choose(false);
@@ -69,8 +72,10 @@ private slots:
         QApplication::setFont(large);
         {
             Bench b(demoJob());
-            for (int stage = MainWindow::Measure; stage <= MainWindow::Log; ++stage) b.go(static_cast<MainWindow::Stage>(stage));
-            QVERIFY2(b.window->width() >= b.window->minimumSizeHint().width(), qPrintable(QString::number(b.window->minimumSizeHint().width())));
+            for (int stage = MainWindow::Measure; stage <= MainWindow::Log; ++stage)
+                b.go(static_cast<MainWindow::Stage>(stage));
+            QVERIFY2(b.window->width() >= b.window->minimumSizeHint().width(),
+                     qPrintable(QString::number(b.window->minimumSizeHint().width())));
         }
         QApplication::setFont(before);
     }

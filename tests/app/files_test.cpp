@@ -17,7 +17,8 @@ private slots:
         Bench b(demoJob());
         const Job before = b.document.job();
         const QString path = b.folder.filePath(QStringLiteral("bad.westrum"));
-        for (const QByteArray& bytes : {QByteArray(), QByteArray("{\"format\":"), QByteArray(5000, '['), QByteArray("{\"format\":\"westrum-job\",\"version\":7}")}) {
+        for (const QByteArray& bytes : {QByteArray(), QByteArray("{\"format\":"), QByteArray(5000, '['),
+                                        QByteArray("{\"format\":\"westrum-job\",\"version\":7}")}) {
             QFile file(path);
             QVERIFY(file.open(QIODevice::WriteOnly));
             file.write(bytes);

@@ -53,7 +53,8 @@ private slots:
         QVERIFY(b.type("opened", QByteArray::number(planned + 2).constData()));
         QCOMPARE(b.document.job().log("floor").opened, std::optional<int>(planned + 2));
         bool told = false;
-        for (QLabel* label : b.window->findChildren<QLabel*>()) told = told || label->text() == QStringLiteral("2 more than planned");
+        for (QLabel* label : b.window->findChildren<QLabel*>())
+            told = told || label->text() == QStringLiteral("2 more than planned");
         QVERIFY(told);
         QVERIFY(b.type("hours", "6,5"));
         QCOMPARE(b.document.job().log("floor").hours, std::optional<double>(6.5));

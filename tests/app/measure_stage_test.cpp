@@ -16,7 +16,8 @@ private slots:
         const double before = areaMm2(b.floor().measured.outline);
         QVERIFY(b.type("reading-b", "185 cm"));
         QVERIFY(areaMm2(b.floor().measured.outline) > before);
-        QCOMPARE(QString::fromStdString(b.document.job().surfaces[0].measurement.readings[1]->typed), QStringLiteral("185 cm"));
+        QCOMPARE(QString::fromStdString(b.document.job().surfaces[0].measurement.readings[1]->typed),
+                 QStringLiteral("185 cm"));
         // Shown in the job's unit, with what was typed behind it.
         auto* field = b.find<EntryField>("reading-b");
         b.find<EntryField>("reading-a")->setFocus();
@@ -54,14 +55,30 @@ private slots:
         QTest::addColumn<QString>("field");
         QTest::addColumn<QString>("typed");
         QTest::addColumn<QString>("answer");
-        QTest::newRow("zero") << "reading-a" << "0" << "more than nothing";
-        QTest::newRow("negative") << "reading-a" << "-5" << "more than nothing";
-        QTest::newRow("absurd") << "reading-a" << "99 m" << "Is the unit right?";
-        QTest::newRow("cannot close") << "reading-e" << "5490" << "cannot meet";
-        QTest::newRow("blunder") << "reading-f" << "3958" << "Take it again";
-        QTest::newRow("notch outside") << "reading-Notch 1, from rear" << "3200" << "It is left out";
-        QTest::newRow("notch too deep") << "reading-Notch 1, deep" << "3000" << "It is left out";
-        QTest::newRow("step outside") << "reading-Corner 1, along" << "5000" << "It is left out";
+        QTest::newRow("zero") << "reading-a"
+                              << "0"
+                              << "more than nothing";
+        QTest::newRow("negative") << "reading-a"
+                                  << "-5"
+                                  << "more than nothing";
+        QTest::newRow("absurd") << "reading-a"
+                                << "99 m"
+                                << "Is the unit right?";
+        QTest::newRow("cannot close") << "reading-e"
+                                      << "5490"
+                                      << "cannot meet";
+        QTest::newRow("blunder") << "reading-f"
+                                 << "3958"
+                                 << "Take it again";
+        QTest::newRow("notch outside") << "reading-Notch 1, from rear"
+                                       << "3200"
+                                       << "It is left out";
+        QTest::newRow("notch too deep") << "reading-Notch 1, deep"
+                                        << "3000"
+                                        << "It is left out";
+        QTest::newRow("step outside") << "reading-Corner 1, along"
+                                      << "5000"
+                                      << "It is left out";
     }
     void badReadingsAreAnsweredInPlace() {
         QFETCH(QString, field);
@@ -105,7 +122,8 @@ private slots:
         form->setFocus();
         QTest::keyClick(form, Qt::Key_Down);
         QVERIFY(b.find<EntryField>("reading-e"));
-        for (const auto& [field, text] : {std::pair{"reading-a", "3640"}, {"reading-b", "1785"}, {"reading-c", "3628"}, {"reading-d", "1792"}})
+        for (const auto& [field, text] :
+             {std::pair{"reading-a", "3640"}, {"reading-b", "1785"}, {"reading-c", "3628"}, {"reading-d", "1792"}})
             QVERIFY(b.type(field, text));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("taken as square")));
         QVERIFY(b.type("reading-e", "4049"));

@@ -21,7 +21,8 @@ private slots:
         const double before = b.floor().setOut.firstRow.value;
         QTest::mousePress(bench, Qt::LeftButton, {}, handle);
         for (int dy = 1; dy <= 12; ++dy) {
-            QMouseEvent move(QEvent::MouseMove, handle + QPoint(0, dy), bench->mapToGlobal(handle + QPoint(0, dy)), Qt::LeftButton, Qt::LeftButton, {});
+            QMouseEvent move(QEvent::MouseMove, handle + QPoint(0, dy), bench->mapToGlobal(handle + QPoint(0, dy)),
+                             Qt::LeftButton, Qt::LeftButton, {});
             QCoreApplication::sendEvent(bench, &move);
         }
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle + QPoint(0, 12));
@@ -124,7 +125,8 @@ private slots:
         auto* bench = b.window->findChild<SetOutBench*>();
         const QPoint handle = bench->startHandle().toPoint();
         QTest::mousePress(bench, Qt::LeftButton, {}, handle);
-        QMouseEvent move(QEvent::MouseMove, handle - QPoint(8, 0), bench->mapToGlobal(handle - QPoint(8, 0)), Qt::LeftButton, Qt::LeftButton, {});
+        QMouseEvent move(QEvent::MouseMove, handle - QPoint(8, 0), bench->mapToGlobal(handle - QPoint(8, 0)),
+                         Qt::LeftButton, Qt::LeftButton, {});
         QCoreApplication::sendEvent(bench, &move);
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle - QPoint(8, 0));
         QVERIFY(settlePlan(b.document));

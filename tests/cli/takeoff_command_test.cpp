@@ -22,7 +22,8 @@ Ran run(const QString& program, const QStringList& arguments) {
     QProcess process;
     process.start(QStringLiteral(WESTRUM_BINARY_DIR "/") + program, arguments);
     process.waitForFinished(60000);
-    return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -1, process.readAllStandardOutput(), process.readAllStandardError()};
+    return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -1, process.readAllStandardOutput(),
+            process.readAllStandardError()};
 }
 
 Ran takeoff(const QStringList& arguments) { return run(QStringLiteral("westrum-takeoff"), arguments); }
@@ -85,8 +86,10 @@ private slots:
     void theReferenceProgramTellsAgreementFromDisagreement() {
         // 3-4-5: sides 4 m and 3 m, diagonal 5 m, 12 m2.
         const auto caseWith = [](const char* area) {
-            return QByteArray("{\"cases\":[{\"id\":\"q\",\"topic\":\"quad_from_sides\",\"inputs\":{\"AB\":4000,\"BC\":3000,\"CD\":4000,\"DA\":3000,\"AC\":5000},"
-                              "\"expect\":{\"area_m2\":") + area + "},\"tolerance\":{\"abs\":0.001}}]}";
+            return QByteArray("{\"cases\":[{\"id\":\"q\",\"topic\":\"quad_from_sides\",\"inputs\":{\"AB\":4000,\"BC\":"
+                              "3000,\"CD\":4000,\"DA\":3000,\"AC\":5000},"
+                              "\"expect\":{\"area_m2\":") +
+                   area + "},\"tolerance\":{\"abs\":0.001}}]}";
         };
         const QString program = QStringLiteral("westrum-reference");
         QCOMPARE(run(program, {written(caseWith("12"))}).status, 0);
@@ -94,7 +97,8 @@ private slots:
         QCOMPARE(wrong.status, 1);
         QVERIFY(wrong.out.contains("DISAGREES"));
         // Nothing run is no success, and a topic not built is named.
-        const Ran none = run(program, {written("{\"cases\":[{\"id\":\"x\",\"topic\":\"sewing\",\"inputs\":{},\"expect\":{}}]}")});
+        const Ran none =
+            run(program, {written("{\"cases\":[{\"id\":\"x\",\"topic\":\"sewing\",\"inputs\":{},\"expect\":{}}]}")});
         QCOMPARE(none.status, 1);
         QVERIFY(none.out.contains("skipped: sewing"));
         QCOMPARE(run(program, {written("no json")}).status, 2);

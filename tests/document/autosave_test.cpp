@@ -28,7 +28,7 @@ private slots:
         QCOMPARE(copiesIn(folder), 0);
         push(d, moveStartLine(d, "floor", {14}, 1));
         QVERIFY(QTest::qWaitFor([&] { return copiesIn(folder) == 1; }, 5000)); // by itself, soon
-        QVERIFY(Autosave::leftBehind(folder).empty());                        // its owner lives
+        QVERIFY(Autosave::leftBehind(folder).empty());                         // its owner lives
         QVERIFY(!d.saveTo(dir.filePath(QStringLiteral("a.westrum"))));
         autosave.writeNow();
         QCOMPARE(copiesIn(folder), 0);
@@ -53,7 +53,7 @@ private slots:
         victim.start(QStringLiteral(WESTRUM_BINARY_DIR "/autosave-victim"), {dir.path()});
         QVERIFY(victim.waitForReadyRead(20000));
         QVERIFY(Autosave::leftBehind(dir.path()).empty()); // still running
-        victim.kill();                                      // as hard as it gets
+        victim.kill();                                     // as hard as it gets
         QVERIFY(victim.waitForFinished());
         const auto found = Autosave::leftBehind(dir.path());
         QCOMPARE(found.size(), std::size_t{1});

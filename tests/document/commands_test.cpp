@@ -28,7 +28,9 @@ private slots:
             [&] { return takeReading(d, f, QuadReading::BD, std::nullopt); },
             [&] { return chooseOutlineForm(d, f, OutlineForm::Rectangle); },
             [&] { return addNotch(d, f, notch(1, 100, 200, 50)); },
-            [&] { return addStep(d, f, {"Step", 0, mm(100), mm(100)}); },
+            [&] {
+                return addStep(d, f, {"Step", 0, mm(100), mm(100)});
+            },
             [&] { return removeNotch(d, f, 0); },
             [&] { return removeStep(d, f, 0); },
             [&] { return takeNotchReading(d, f, 1, CutoutReading::Depth, mm(99)); },

@@ -1,8 +1,8 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "formats/job_file.h"
 #include "core/plan/plan.h"
 #include "formats/demo.h"
+#include "formats/job_file.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -62,7 +62,13 @@ private slots:
         job.catalogue.products[0].packPrice = Money{1999, job.currency};
         job.shownUnit = LengthUnit::Foot;
         job.bareUnit = LengthUnit::Inch;
-        job.logs["floor"] = {.opened = 12, .spoilt = 1, .leftOver = 3, .hours = 6.5, .paid = Money{4200, job.currency}, .note = "wet\nday", .done = {"row-1"}};
+        job.logs["floor"] = {.opened = 12,
+                             .spoilt = 1,
+                             .leftOver = 3,
+                             .hours = 6.5,
+                             .paid = Money{4200, job.currency},
+                             .note = "wet\nday",
+                             .done = {"row-1"}};
         job.surfaces[0].measurement.notches = {notch(2, 100, 200, 50), {"half measured", 1, mm(5), {}, {}}};
         job.surfaces[0].measurement.steps = {{"Well", 3, mm(300), {}}};
         const auto back = readJob(writeJob(job));
@@ -82,7 +88,8 @@ private slots:
 
     void truncatedAtEveryByteItIsRefused() {
         const QByteArray whole = demoBytes().trimmed();
-        for (qsizetype n = 0; n < whole.size(); ++n) QVERIFY2(!readJob(whole.left(n)).has_value(), qPrintable(QString::number(n)));
+        for (qsizetype n = 0; n < whole.size(); ++n)
+            QVERIFY2(!readJob(whole.left(n)).has_value(), qPrintable(QString::number(n)));
         QVERIFY(readJob(whole).has_value());
     }
 
@@ -93,7 +100,8 @@ private slots:
         for (int round = 0; round < 1500; ++round) {
             QByteArray bytes = whole;
             for (unsigned n = 1 + dice() % 4; n > 0; --n)
-                bytes[static_cast<qsizetype>(dice() % static_cast<unsigned>(bytes.size()))] = static_cast<char>(dice() % 256);
+                bytes[static_cast<qsizetype>(dice() % static_cast<unsigned>(bytes.size()))] =
+                    static_cast<char>(dice() % 256);
             const auto job = readJob(bytes);
             if (!job) {
                 ++refused;
@@ -125,19 +133,28 @@ private slots:
             QTest::newRow(name) << demoWith(from, to) << kind << QString::fromLatin1(path);
         };
         row("name a number", "\"name\": \"Plover\"", "\"name\": 7", FileFaultKind::WrongType, "name");
-        row("surfaces an object", "\"surfaces\": [", "\"surfaces\": {}, \"other\": [", FileFaultKind::WrongType, "surfaces");
-        row("reading a text", "\"mm\": 3640.0", "\"mm\": \"3640\"", FileFaultKind::WrongType, "surfaces[0].measurement.readings.AB.mm");
-        row("reading 1e308", "\"mm\": 3640.0", "\"mm\": 1e308", FileFaultKind::OutOfRange, "surfaces[0].measurement.readings.AB.mm");
+        row("surfaces an object", "\"surfaces\": [", "\"surfaces\": {}, \"other\": [", FileFaultKind::WrongType,
+            "surfaces");
+        row("reading a text", "\"mm\": 3640.0", "\"mm\": \"3640\"", FileFaultKind::WrongType,
+            "surfaces[0].measurement.readings.AB.mm");
+        row("reading 1e308", "\"mm\": 3640.0", "\"mm\": 1e308", FileFaultKind::OutOfRange,
+            "surfaces[0].measurement.readings.AB.mm");
         row("reading 1e999", "\"mm\": 3640.0", "\"mm\": 1e999", FileFaultKind::NotJson, "");
         row("reading NaN", "\"mm\": 3640.0", "\"mm\": NaN", FileFaultKind::NotJson, "");
-        row("field null text", "\"perPack\": 10.0", "\"perPack\": []", FileFaultKind::WrongType, "catalogue[0].fields.perPack");
-        row("unknown form", "\"four-sides\"", "\"five-sides\"", FileFaultKind::UnknownWord, "surfaces[0].measurement.form");
-        row("unknown kind", "\"kind\": \"floor\"", "\"kind\": \"attic\"", FileFaultKind::UnknownWord, "surfaces[0].kind");
-        row("negative price", "\"packPriceMinor\": 4390", "\"packPriceMinor\": -1", FileFaultKind::OutOfRange, "catalogue[0].packPriceMinor");
+        row("field null text", "\"perPack\": 10.0", "\"perPack\": []", FileFaultKind::WrongType,
+            "catalogue[0].fields.perPack");
+        row("unknown form", "\"four-sides\"", "\"five-sides\"", FileFaultKind::UnknownWord,
+            "surfaces[0].measurement.form");
+        row("unknown kind", "\"kind\": \"floor\"", "\"kind\": \"attic\"", FileFaultKind::UnknownWord,
+            "surfaces[0].kind");
+        row("negative price", "\"packPriceMinor\": 4390", "\"packPriceMinor\": -1", FileFaultKind::OutOfRange,
+            "catalogue[0].packPriceMinor");
         row("currency", "\"EUR\"", "\"euro\"", FileFaultKind::UnknownWord, "currency");
-        row("twice the same id", "\"id\": \"curlew-ash\"", "\"id\": \"heron-oak\"", FileFaultKind::Duplicate, "catalogue[1].id");
+        row("twice the same id", "\"id\": \"curlew-ash\"", "\"id\": \"heron-oak\"", FileFaultKind::Duplicate,
+            "catalogue[1].id");
         row("name missing", "\"name\": \"Plover\",", "", FileFaultKind::Missing, "name");
-        row("measurement a list", "\"measurement\": {", "\"measurement\": [], \"x\": {", FileFaultKind::WrongType, "surfaces[0].measurement");
+        row("measurement a list", "\"measurement\": {", "\"measurement\": [], \"x\": {", FileFaultKind::WrongType,
+            "surfaces[0].measurement");
     }
     void wrongTypesAreNamedWithTheirPath() {
         QFETCH(QByteArray, bytes);
@@ -166,7 +183,8 @@ private slots:
         QVERIFY(huge.resize(100LL * 1024 * 1024)); // 100 MB
         huge.close();
         QVERIFY(readJobFile(huge.fileName()).error().front().kind == FileFaultKind::TooLarge);
-        QByteArray many("{\"format\":\"westrum-job\",\"version\":1,\"name\":\"x\",\"currency\":\"EUR\",\"bareUnit\":\"mm\",\"shownUnit\":\"mm\",\"catalogue\":[],\"surfaces\":[");
+        QByteArray many("{\"format\":\"westrum-job\",\"version\":1,\"name\":\"x\",\"currency\":\"EUR\",\"bareUnit\":"
+                        "\"mm\",\"shownUnit\":\"mm\",\"catalogue\":[],\"surfaces\":[");
         for (int i = 0; i < 3000; ++i) many += "{},";
         many += "{}]}";
         QCOMPARE(firstFault(many), FileFaultKind::TooMany);

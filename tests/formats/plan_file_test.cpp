@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "formats/plan_file.h"
 #include "formats/demo.h"
+#include "formats/plan_file.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -17,10 +17,12 @@ class PlanFileTest : public QObject {
 private slots:
     void cellsThatASpreadsheetWouldRunAreMadeHarmless() {
         QCOMPARE(csvCell(QStringLiteral("Oak")), QByteArray("Oak"));
-        for (const char* bad : {"=1+1", "+1", "-1", "@SUM(A1)", "\t=1", "\r=1", "  =1", "|calc", "%0A", "\xEF\xBC\x9D"
-                                                                                             "1"})
+        for (const char* bad : {"=1+1", "+1", "-1", "@SUM(A1)", "\t=1", "\r=1", "  =1", "|calc", "%0A",
+                                "\xEF\xBC\x9D"
+                                "1"})
             QVERIFY2(csvCell(QString::fromUtf8(bad)).contains('\''), bad);
-        QCOMPARE(csvCell(QStringLiteral("=HYPERLINK(\"x\",\"y\")")), QByteArray("\"'=HYPERLINK(\"\"x\"\",\"\"y\"\")\""));
+        QCOMPARE(csvCell(QStringLiteral("=HYPERLINK(\"x\",\"y\")")),
+                 QByteArray("\"'=HYPERLINK(\"\"x\"\",\"\"y\"\")\""));
         QCOMPARE(csvCell(QStringLiteral("a,b")), QByteArray("\"a,b\""));
         QCOMPARE(csvCell(QStringLiteral("a\nb")), QByteArray("\"a\nb\""));
         QCOMPARE(csvCell(QString()), QByteArray());
@@ -54,13 +56,17 @@ private slots:
         QCOMPARE(root[QStringLiteral("format")].toString(), QStringLiteral("westrum-plan"));
         const QJsonObject floor = root[QStringLiteral("surfaces")].toArray()[0].toObject();
         const QJsonObject setOut = floor[QStringLiteral("setOut")].toObject();
-        QCOMPARE(setOut[QStringLiteral("pieces")].toArray().size(), static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()));
-        QCOMPARE(setOut[QStringLiteral("planks")].toArray().size(), static_cast<qsizetype>(p.surfaces[0].setOut.stock.size()));
-        QCOMPARE(root[QStringLiteral("totals")].toObject()[QStringLiteral("costMinor")].toInteger(), p.totals.cost->minor);
+        QCOMPARE(setOut[QStringLiteral("pieces")].toArray().size(),
+                 static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()));
+        QCOMPARE(setOut[QStringLiteral("planks")].toArray().size(),
+                 static_cast<qsizetype>(p.surfaces[0].setOut.stock.size()));
+        QCOMPARE(root[QStringLiteral("totals")].toObject()[QStringLiteral("costMinor")].toInteger(),
+                 p.totals.cost->minor);
         // Lengths along each row add up to the rows' runs: pieces of row 4 fill the floor's length less two gaps.
         double row = 0;
         for (const QJsonValue& v : setOut[QStringLiteral("pieces")].toArray())
-            if (v.toObject()[QStringLiteral("row")].toInt() == 4) row += v.toObject()[QStringLiteral("lengthMm")].toDouble();
+            if (v.toObject()[QStringLiteral("row")].toInt() == 4)
+                row += v.toObject()[QStringLiteral("lengthMm")].toDouble();
         QVERIFY(row > 3600 && row < 3641);
         QCOMPARE(planAsJson(job, plan(job)), planAsJson(job, p));
     }

@@ -1,10 +1,10 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "formats/words.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/plank_floor.h"
 #include "formats/demo.h"
 #include "formats/field_names.h"
+#include "formats/words.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -32,20 +32,24 @@ class WordsTest : public QObject {
 private slots:
     void remarksAreWholeSentences() {
         const auto floor = [](Job& j) -> Measurement& { return j.surfaces[0].measurement; };
-        QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[5] = mm(3958); }, RemarkKind::ReadingsDisagree),
-                 QStringLiteral("The diagonal f reads 94 mm shorter than the other five readings allow (4 052 mm). Take it again."));
+        QCOMPARE(
+            remarkOf([&](Job& j) { floor(j).readings[5] = mm(3958); }, RemarkKind::ReadingsDisagree),
+            QStringLiteral(
+                "The diagonal f reads 94 mm shorter than the other five readings allow (4 052 mm). Take it again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[0] = mm(0); }, RemarkKind::ReadingNotPositive),
                  QStringLiteral("The right side a reads 0 mm; a length must be more than nothing. Take it again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[3].reset(); }, RemarkKind::ReadingMissing),
                  QStringLiteral("Measure the rear side d to close the outline."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[4] = mm(5490); }, RemarkKind::SidesCannotClose),
-                 QStringLiteral("The diagonal e is 65 mm longer than right side a and front side b together: they cannot meet. Take the diagonal e again."));
+                 QStringLiteral("The diagonal e is 65 mm longer than right side a and front side b together: they "
+                                "cannot meet. Take the diagonal e again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).notches[0].position = mm(3000); }, RemarkKind::NotchOutside).left(38),
                  QStringLiteral("Right wheel arch ends at 3 740 mm, but"));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).notches[0].depth.reset(); }, RemarkKind::CutoutIncomplete),
                  QStringLiteral("Right wheel arch still needs its depth. Until then it is left out."));
-        QCOMPARE(remarkOf([](Job& j) { j.catalogue.products[0].fields["perPack"] = 0; }, RemarkKind::FieldOutOfRange),
-                 QStringLiteral("Heron click vinyl, pale oak: planks in a pack is 0; it must lie between 1 and 1 000."));
+        QCOMPARE(
+            remarkOf([](Job& j) { j.catalogue.products[0].fields["perPack"] = 0; }, RemarkKind::FieldOutOfRange),
+            QStringLiteral("Heron click vinyl, pale oak: planks in a pack is 0; it must lie between 1 and 1 000."));
         QCOMPARE(remarkOf([](Job& j) { j.catalogue.products[0].packPrice.reset(); }, RemarkKind::PriceMissing),
                  QStringLiteral("Heron click vinyl, pale oak has no price, so the cost is not complete."));
         QCOMPARE(remarkOf([](Job& j) { j.finishes["floor"].rules["gap"] = 3; }, RemarkKind::GapBelowProduct),
@@ -53,14 +57,33 @@ private slots:
     }
 
     void everyRemarkHasASentenceWithoutHoles() {
-        const Facts facts{{"reading", std::string("AB")}, {"length", Mm{1}}, {"limit", Mm{2}}, {"least", Mm{3}}, {"most", Mm{4}},
-                          {"other", std::string("BC")}, {"another", std::string("CD")}, {"gap", Mm{5}}, {"misclosure", Mm{6}}, {"implied", Mm{7}},
-                          {"cutout", std::string("Arch")}, {"count", std::int64_t{2}}, {"product", std::string("P")}, {"field", std::string("thickness")},
-                          {"value", Mm{8}}, {"width", Mm{9}}, {"stagger", Mm{10}}, {"end", Mm{11}}, {"gotStagger", Mm{12}}, {"gotEnd", Mm{13}},
-                          {"row", std::int64_t{3}}, {"planks", std::int64_t{4}}};
+        const Facts facts{{"reading", std::string("AB")},
+                          {"length", Mm{1}},
+                          {"limit", Mm{2}},
+                          {"least", Mm{3}},
+                          {"most", Mm{4}},
+                          {"other", std::string("BC")},
+                          {"another", std::string("CD")},
+                          {"gap", Mm{5}},
+                          {"misclosure", Mm{6}},
+                          {"implied", Mm{7}},
+                          {"cutout", std::string("Arch")},
+                          {"count", std::int64_t{2}},
+                          {"product", std::string("P")},
+                          {"field", std::string("thickness")},
+                          {"value", Mm{8}},
+                          {"width", Mm{9}},
+                          {"stagger", Mm{10}},
+                          {"end", Mm{11}},
+                          {"gotStagger", Mm{12}},
+                          {"gotEnd", Mm{13}},
+                          {"row", std::int64_t{3}},
+                          {"planks", std::int64_t{4}}};
         for (int kind = 0; kind <= static_cast<int>(RemarkKind::PackEmpty); ++kind) {
-            const QString text = sentence(Remark{Severity::Note, {}, static_cast<RemarkKind>(kind), facts, {}}, Figures{});
-            QVERIFY2(text.endsWith(QLatin1Char('.')) || text.endsWith(QLatin1Char('?')), qPrintable(QString::number(kind) + text));
+            const QString text =
+                sentence(Remark{Severity::Note, {}, static_cast<RemarkKind>(kind), facts, {}}, Figures{});
+            QVERIFY2(text.endsWith(QLatin1Char('.')) || text.endsWith(QLatin1Char('?')),
+                     qPrintable(QString::number(kind) + text));
             QVERIFY2(!text.contains(QLatin1Char('%')) && !text.contains(QStringLiteral("(s)")), qPrintable(text));
         }
         for (int kind = 0; kind <= static_cast<int>(FileFaultKind::CannotWrite); ++kind) {
@@ -75,7 +98,8 @@ private slots:
 
     void typedNonsenseIsAnsweredWithItsPlace() {
         const QString typed = QStringLiteral("18 parsecs");
-        QCOMPARE(sentence(parseLength(typed.toStdString()).error(), typed), QStringLiteral("“parsecs” at place 4 is no unit known here."));
+        QCOMPARE(sentence(parseLength(typed.toStdString()).error(), typed),
+                 QStringLiteral("“parsecs” at place 4 is no unit known here."));
         // The place counts characters, not bytes.
         const QString accent = QStringLiteral("½ é");
         QVERIFY(sentence(parseLength(accent.toStdString()).error(), accent).contains(QStringLiteral("3")));
@@ -92,8 +116,11 @@ private slots:
     }
 
     void suggestionsCarryTheirFigures() {
-        const Suggestion s{SuggestionReason::EqualEdges, {.startOffset = {41}, .rows = 10, .firstRow = {118}, .lastRow = {118}, .stock = 88, .fair = true}};
-        QCOMPARE(plain(suggestionText(s, {0}, 10, {})), QStringLiteral("Lay the first row 41 mm narrower: first row 118 mm, last row 118 mm, 9 packs."));
+        const Suggestion s{
+            SuggestionReason::EqualEdges,
+            {.startOffset = {41}, .rows = 10, .firstRow = {118}, .lastRow = {118}, .stock = 88, .fair = true}};
+        QCOMPARE(plain(suggestionText(s, {0}, 10, {})),
+                 QStringLiteral("Lay the first row 41 mm narrower: first row 118 mm, last row 118 mm, 9 packs."));
         QVERIFY(suggestionText(s, {50}, 10, {}).contains(QStringLiteral("9 mm wider")));
         QVERIFY(suggestionText(s, {41}, 10, {}).contains(QStringLiteral("well placed")));
     }
@@ -116,7 +143,8 @@ private slots:
             QVERIFY(!stepBody(step, {}).isEmpty() || step.kind == StepKind::Row);
             if (step.caution) QVERIFY(cautionText(*step.caution).size() > 20);
             for (int id : step.pieces)
-                QVERIFY(stepPiece(p.surfaces[0].setOut.pieces[static_cast<std::size_t>(id)], {}).contains(QStringLiteral("plank")));
+                QVERIFY(stepPiece(p.surfaces[0].setOut.pieces[static_cast<std::size_t>(id)], {})
+                            .contains(QStringLiteral("plank")));
         }
     }
 };

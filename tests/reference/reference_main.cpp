@@ -106,7 +106,8 @@ json plankRowsCase(const json& in) {
     const auto fair = fairFirstRows(depth, width);
     got["third_range_mm"] = fair ? json{fair->least, fair->most} : json(nullptr);
 
-    const std::vector<LaidRun> laid = runsOf(net, plankRows(b.low.y, depth, width, optionalNumber(in, "first_row_mm", equal)));
+    const std::vector<LaidRun> laid =
+        runsOf(net, plankRows(b.low.y, depth, width, optionalNumber(in, "first_row_mm", equal)));
     std::vector<Run> runs;
     std::map<int, json> byRow;
     double sum = 0;
@@ -124,11 +125,13 @@ json plankRowsCase(const json& in) {
     got["simple_plan"] = simple;
     // One more row than needed, first and last at least a third, both out of one plank.
     const double spare = depth - (rowCount - 1) * width;
-    got["strip_fits"] = rowCount == 1 ? json(nullptr) : json(2 * width / 3 <= spare + 1e-9 && spare <= width - kerf + 1e-9);
+    got["strip_fits"] =
+        rowCount == 1 ? json(nullptr) : json(2 * width / 3 <= spare + 1e-9 && spare <= width - kerf + 1e-9);
     if (in.contains("stagger_mm") && in.contains("end_min_mm")) {
         RowRules rules{.plankLength = length, .kerf = kerf, .stagger = in["stagger_mm"], .endLeast = in["end_min_mm"]};
         rules.effort = 3'000'000;
-        for (const auto& [key, working] : {std::pair{"hand_min", Working::AsYouGo}, {"free_min", Working::PlannedAhead}}) {
+        for (const auto& [key, working] :
+             {std::pair{"hand_min", Working::AsYouGo}, {"free_min", Working::PlannedAhead}}) {
             rules.working = working;
             const RowPlan plan = planRows(runs, rules);
             got[key] = plan.feasible() ? json(plan.planks) : json(nullptr);
@@ -200,7 +203,8 @@ int main(int argc, char** argv) {
         std::printf("%s %s\n  expected %s\n  got      %s\n", c.value("id", "?").c_str(), agree ? "agrees" : "DISAGREES",
                     c["expect"].dump().c_str(), got.dump().c_str());
     }
-    for (const auto& [topic, count] : skipped) std::printf("skipped: %s, %d cases (not built yet)\n", topic.c_str(), count);
+    for (const auto& [topic, count] : skipped)
+        std::printf("skipped: %s, %d cases (not built yet)\n", topic.c_str(), count);
     std::printf("%d run, %d agree, %d disagree\n", run, run - disagreeing, disagreeing);
     return run == 0 || disagreeing > 0 ? 1 : 0;
 }

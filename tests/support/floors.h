@@ -29,9 +29,18 @@ inline Notch notch(int side, double position, double length, double depth) {
 }
 
 inline Product plankProduct(double length, double width, int perPack, std::int64_t priceMinor) {
-    return {"plank", "planks", "Test plank", "Test yard", Money{priceMinor, Currency{}},
-            {{"length", length}, {"width", width}, {"perPack", perPack}, {"thickness", 5}, {"packMass", 18},
-             {"movementGap", 0}, {"leastStagger", 0}}};
+    return {"plank",
+            "planks",
+            "Test plank",
+            "Test yard",
+            Money{priceMinor, Currency{}},
+            {{"length", length},
+             {"width", width},
+             {"perPack", perPack},
+             {"thickness", 5},
+             {"packMass", 18},
+             {"movementGap", 0},
+             {"leastStagger", 0}}};
 }
 
 /// A job with one floor and one plank product.
@@ -46,10 +55,13 @@ inline Job jobWith(Measurement m, Product plank, FieldValues rules) {
 
 /// A van-like floor: a nearly rectangular quadrilateral with up to two wheel arches and a door well.
 inline Measurement anyFloor(std::mt19937& dice) {
-    const auto between = [&](double low, double high) { return std::floor(low + (high - low) * (dice() % 1000) / 1000.0); };
+    const auto between = [&](double low, double high) {
+        return std::floor(low + (high - low) * (dice() % 1000) / 1000.0);
+    };
     const double length = between(1800, 4200), width = between(1200, 2000);
     Measurement m = dice() % 2 ? rectangle(length, width)
-                               : fourSides(length, width, length - between(0, 15), width + between(0, 12), std::hypot(length, width));
+                               : fourSides(length, width, length - between(0, 15), width + between(0, 12),
+                                           std::hypot(length, width));
     if (dice() % 2) m.notches.push_back(notch(0, between(200, 700), between(500, 800), between(120, 300)));
     if (dice() % 2) m.notches.push_back(notch(2, between(200, 700), between(500, 800), between(120, 300)));
     if (dice() % 2) m.steps.push_back({"Well", 1, mm(between(300, 600)), mm(between(100, 250))});

@@ -16,8 +16,7 @@ struct Entry {
 
 std::vector<Entry>& registry();
 
-template <class T>
-struct Register {
+template <class T> struct Register {
     explicit Register(const char* name) {
         registry().push_back({QString::fromLatin1(name), [] { return std::make_unique<T>(); }});
     }

@@ -35,7 +35,8 @@ int main(int argc, char** argv) {
     westrum::loadFonts();
 #endif
     QStringList arguments = QCoreApplication::arguments();
-    const QString wanted = arguments.size() > 1 && !arguments[1].startsWith(QLatin1Char('-')) ? arguments.takeAt(1) : QString();
+    const QString wanted =
+        arguments.size() > 1 && !arguments[1].startsWith(QLatin1Char('-')) ? arguments.takeAt(1) : QString();
     int failed = 0, ran = 0;
     for (const auto& entry : westrum::test::registry()) {
         if (!wanted.isEmpty() && entry.name != wanted) continue;

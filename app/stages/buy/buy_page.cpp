@@ -19,8 +19,14 @@ QString saveBytes(const QString& path, const QByteArray& bytes) {
 }
 
 BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), model_(new PurchaseModel(this)), table_(new QTableView), total_(new QLabel),
-      waste_(new QLabel), offcuts_(new QLabel), actions_(new QWidget), stock_(new StockPicture(document, decimalMark)) {
+    : StagePage(document, decimalMark, parent),
+      model_(new PurchaseModel(this)),
+      table_(new QTableView),
+      total_(new QLabel),
+      waste_(new QLabel),
+      offcuts_(new QLabel),
+      actions_(new QWidget),
+      stock_(new StockPicture(document, decimalMark)) {
     table_->setModel(model_);
     table_->setShowGrid(false);
     table_->setSelectionMode(QAbstractItemView::NoSelection);
@@ -48,12 +54,14 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     };
     action(tr("Print…"), QStringLiteral("print"), [this] { printIt(); });
     action(tr("Save as PDF…"), QStringLiteral("savePdf"), [this] {
-        save(tr("Shopping list as PDF"), tr("PDF (*.pdf)"), QStringLiteral(".pdf"),
-             [this](const QString& path) { return saveShoppingPdf(path, document_.job(), *document_.plan(), figures()); });
+        save(tr("Shopping list as PDF"), tr("PDF (*.pdf)"), QStringLiteral(".pdf"), [this](const QString& path) {
+            return saveShoppingPdf(path, document_.job(), *document_.plan(), figures());
+        });
     });
     action(tr("Save list as CSV…"), QStringLiteral("saveCsv"), [this] {
-        save(tr("Shopping list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"),
-             [this](const QString& path) { return saveBytes(path, shoppingListAsCsv(document_.job(), *document_.plan())); });
+        save(tr("Shopping list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"), [this](const QString& path) {
+            return saveBytes(path, shoppingListAsCsv(document_.job(), *document_.plan()));
+        });
     });
     action(tr("Save cut list as CSV…"), QStringLiteral("saveCuts"), [this] {
         save(tr("Cut list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"),
@@ -78,7 +86,8 @@ void BuyPage::refresh() {
     setHeading(tr("To buy"), QString::fromStdString(document_.job().name));
     model_->setPlan(plan, document_.job().catalogue, f);
     const int rows = std::min<int>(8, static_cast<int>(plan->purchases.size()));
-    table_->setFixedHeight(table_->horizontalHeader()->sizeHint().height() + rows * table_->verticalHeader()->defaultSectionSize() + 6);
+    table_->setFixedHeight(table_->horizontalHeader()->sizeHint().height() +
+                           rows * table_->verticalHeader()->defaultSectionSize() + 6);
     for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(waste_),
                        static_cast<QWidget*>(offcuts_), actions_, static_cast<QWidget*>(stock_)})
         w->setVisible(anything);
@@ -97,19 +106,24 @@ void BuyPage::refresh() {
             if (!s.planks) continue;
             const Purchase& p = s.purchases.front();
             for (int more = 1; more <= 20 && advice.isEmpty(); ++more) {
-                const double then = chanceOfRunningShort(p.unitsNeeded, s.planks->cutPlanks, (p.packs + more) * p.unitsPerPack, document_.job().spoilChance);
-                if (then <= 0.05) advice = tr("With %n pack(s) it is %1.", nullptr, p.packs + more).arg(f.percent(then));
+                const double then = chanceOfRunningShort(
+                    p.unitsNeeded, s.planks->cutPlanks, (p.packs + more) * p.unitsPerPack, document_.job().spoilChance);
+                if (then <= 0.05)
+                    advice = tr("With %n pack(s) it is %1.", nullptr, p.packs + more).arg(f.percent(then));
             }
             break;
         }
     }
     say(risk + QStringLiteral(" ") + advice, short_);
-    total_->setText(t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
-                           : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
-    waste_->setText(tr("Planks bought cover %1, the floor takes %2: %3 (%4) is bought and not laid. Of that, cutting uses up %5 (%6); "
+    total_->setText(
+        t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
+               : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
+    waste_->setText(tr("Planks bought cover %1, the floor takes %2: %3 (%4) is bought and not laid. Of that, cutting "
+                       "uses up %5 (%6); "
                        "the rest are whole planks for spares.")
                         .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea),
-                             f.percent((t.boughtArea.value - t.laidArea.value) / t.laidArea.value), f.area(t.consumedArea - t.laidArea),
+                             f.percent((t.boughtArea.value - t.laidArea.value) / t.laidArea.value),
+                             f.area(t.consumedArea - t.laidArea),
                              f.percent((t.consumedArea.value - t.laidArea.value) / t.laidArea.value)));
     stock_->update();
     // The largest offcuts, which may still serve elsewhere.
@@ -126,8 +140,10 @@ void BuyPage::refresh() {
                                       : tr("Offcuts worth keeping: %1.").arg(sizes.join(QStringLiteral(", "))));
 }
 
-void BuyPage::save(const QString& what, const QString& filter, const QString& ending, const std::function<QString(const QString&)>& write) {
-    QString path = QFileDialog::getSaveFileName(this, what, QString::fromStdString(document_.job().name) + ending, filter);
+void BuyPage::save(const QString& what, const QString& filter, const QString& ending,
+                   const std::function<QString(const QString&)>& write) {
+    QString path =
+        QFileDialog::getSaveFileName(this, what, QString::fromStdString(document_.job().name) + ending, filter);
     if (path.isEmpty()) return;
     const QString why = write(path);
     say(why.isEmpty() ? tr("Saved as %1.").arg(path) : tr("%1 could not be saved: %2").arg(path, why), !why.isEmpty());
@@ -142,8 +158,9 @@ void BuyPage::printIt() {
         say(tr("The printer cannot be reached. Save a PDF instead."), true);
         return;
     }
-    paintShopping(painter, QRectF(QPointF(), printer.pageLayout().paintRectPixels(printer.resolution()).size()), [&] { printer.newPage(); },
-                  document_.job(), *document_.plan(), figures());
+    paintShopping(
+        painter, QRectF(QPointF(), printer.pageLayout().paintRectPixels(printer.resolution()).size()),
+        [&] { printer.newPage(); }, document_.job(), *document_.plan(), figures());
 }
 
 } // namespace westrum

@@ -20,7 +20,8 @@ protected:
 
 private:
     void printIt();
-    void save(const QString& what, const QString& filter, const QString& ending, const std::function<QString(const QString&)>& write);
+    void save(const QString& what, const QString& filter, const QString& ending,
+              const std::function<QString(const QString&)>& write);
 
     PurchaseModel* model_;
     QTableView* table_;

@@ -28,7 +28,8 @@ int PurchaseModel::columnCount(const QModelIndex& parent) const { return parent.
 
 QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
-    if (role == Qt::TextAlignmentRole && index.column() > Supplier) return QVariant::fromValue(Qt::Alignment(Qt::AlignRight | Qt::AlignVCenter));
+    if (role == Qt::TextAlignmentRole && index.column() > Supplier)
+        return QVariant::fromValue(Qt::Alignment(Qt::AlignRight | Qt::AlignVCenter));
     if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     const Purchase& p = plan_->purchases[static_cast<std::size_t>(index.row())];
     const Product* product = catalogue_.find(p.product);
@@ -47,7 +48,8 @@ QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
 QVariant PurchaseModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     if (role == Qt::TextAlignmentRole)
-        return QVariant::fromValue(Qt::Alignment((section > Supplier ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter));
+        return QVariant::fromValue(
+            Qt::Alignment((section > Supplier ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter));
     if (role != Qt::DisplayRole) return {};
     switch (section) {
     case Name: return tr("product");

@@ -12,8 +12,8 @@ namespace westrum {
 
 /// Draws the job for paper: the shopping list, the set-out to scale, and the cut list, as many pages as it takes.
 /// @param newPage  starts the next page of the device
-void paintShopping(QPainter& painter, const QRectF& page, const std::function<void()>& newPage, const Job& job, const Plan& plan,
-                   const Figures& figures);
+void paintShopping(QPainter& painter, const QRectF& page, const std::function<void()>& newPage, const Job& job,
+                   const Plan& plan, const Figures& figures);
 
 /// Writes the same as a PDF on A4. Returns an empty text, or why it could not be written.
 QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures);

@@ -11,7 +11,8 @@
 namespace westrum {
 namespace {
 
-void paintPlankUsed(QPainter& p, const QRectF& bar, const SetOut& setOut, std::size_t unit, Mm plankLength, const QColor& tone) {
+void paintPlankUsed(QPainter& p, const QRectF& bar, const SetOut& setOut, std::size_t unit, Mm plankLength,
+                    const QColor& tone) {
     const Theme& t = Theme::now();
     const StockUnit& u = setOut.stock[unit];
     const double perMm = bar.width() / plankLength.value;
@@ -41,7 +42,8 @@ void paintPlankUsed(QPainter& p, const QRectF& bar, const SetOut& setOut, std::s
     p.setPen(QPen(t.pencil, 1.6));
     for (const Cut& cut : u.cuts)
         if (cut.kind == CutKind::Cross)
-            p.drawLine(QPointF(bar.left() + cut.at.value * perMm, bar.top() - 1), QPointF(bar.left() + cut.at.value * perMm, bar.bottom() + 1));
+            p.drawLine(QPointF(bar.left() + cut.at.value * perMm, bar.top() - 1),
+                       QPointF(bar.left() + cut.at.value * perMm, bar.bottom() + 1));
 }
 
 } // namespace
@@ -61,10 +63,13 @@ void paintStock(QPainter& p, const QRectF& into, const SetOut& setOut, Mm plankL
     for (int i = 0; i < packs * perPack; ++i) {
         const int column = i / rows;
         const int row = i % rows;
-        const QRectF bar(into.left() + column * (width + gap) + 26, into.top() + line + 6 + row * height, width - 26, height - 3);
+        const QRectF bar(into.left() + column * (width + gap) + 26, into.top() + line + 6 + row * height, width - 26,
+                         height - 3);
         p.setFont(textFont(0.72));
         p.setPen(t.muted);
-        if (height > 11) p.drawText(QRectF(bar.left() - 26, bar.top(), 21, bar.height()), Qt::AlignRight | Qt::AlignVCenter, QString::number(i + 1));
+        if (height > 11)
+            p.drawText(QRectF(bar.left() - 26, bar.top(), 21, bar.height()), Qt::AlignRight | Qt::AlignVCenter,
+                       QString::number(i + 1));
         p.setPen(QPen(t.faint, 1));
         p.setBrush(t.raised);
         p.drawRect(bar);
@@ -80,7 +85,8 @@ void paintStock(QPainter& p, const QRectF& into, const SetOut& setOut, Mm plankL
     p.setFont(textFont(0.88));
     p.setPen(t.muted);
     p.drawText(QRectF(into.left(), into.top(), into.width(), line), Qt::AlignLeft | Qt::AlignVCenter,
-               StockPicture::tr("Every plank and what is cut from it: piece 3.2 is the second piece of row 3. Red: cross cuts. Empty: offcut."));
+               StockPicture::tr("Every plank and what is cut from it: piece 3.2 is the second piece of row 3. Red: "
+                                "cross cuts. Empty: offcut."));
     p.restore();
 }
 
@@ -95,8 +101,9 @@ void StockPicture::paintEvent(QPaintEvent*) {
     const Product* product = document_.job().catalogue.find(plan->purchases.front().product);
     if (!product) return;
     QPainter painter(this);
-    paintStock(painter, QRectF(rect()).adjusted(0, 8, 0, 0), plan->setOut, plankOf(*product).length, plan->purchases.front().packs,
-               plan->purchases.front().unitsPerPack, product->id, figuresFor(document_.job(), decimalMark_));
+    paintStock(painter, QRectF(rect()).adjusted(0, 8, 0, 0), plan->setOut, plankOf(*product).length,
+               plan->purchases.front().packs, plan->purchases.front().unitsPerPack, product->id,
+               figuresFor(document_.job(), decimalMark_));
 }
 
 } // namespace westrum

@@ -29,7 +29,8 @@ void FitPage::rebuild(const SurfacePlan& plan) {
         tick->setFont(textFont(1.08, true));
         tick->setObjectName(QStringLiteral("tick-") + QString::fromStdString(step.key));
         const std::string key = step.key;
-        connect(tick, &QCheckBox::clicked, this, [this, key](bool on) { push(document_, tickStep(document_, surfaceId(), key, on)); });
+        connect(tick, &QCheckBox::clicked, this,
+                [this, key](bool on) { push(document_, tickStep(document_, surfaceId(), key, on)); });
         ticks_.emplace_back(key, tick);
         column->addWidget(tick);
         const auto line = [&](const QString& text, const QColor& colour, bool cautious) {
@@ -85,8 +86,10 @@ void FitPage::refresh() {
     int done = 0;
     const FitStep* next = nullptr;
     for (const FitStep& step : plan->steps) {
-        if (log.done.contains(step.key)) ++done;
-        else if (!next) next = &step;
+        if (log.done.contains(step.key))
+            ++done;
+        else if (!next)
+            next = &step;
     }
     for (const auto& [key, tick] : ticks_) {
         const bool is = log.done.contains(key);

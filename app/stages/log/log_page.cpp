@@ -142,7 +142,8 @@ void LogPage::refresh() {
     };
     const int cut = plan && plan->planks ? plan->planks->cutPlanks : 0;
     const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
-    show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : QString(), bought ? compare(log.opened, bought->unitsNeeded) : QString());
+    show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : QString(),
+         bought ? compare(log.opened, bought->unitsNeeded) : QString());
     show(spoilt_, count(log.spoilt), bought ? tr("about %1").arg(spoils) : QString(), {});
     show(leftOver_, count(log.leftOver), bought ? QString::number(bought->unitsLeft()) : QString(),
          bought ? compare(log.leftOver, bought->unitsLeft()) : QString());
@@ -150,18 +151,21 @@ void LogPage::refresh() {
     QString money;
     if (log.paid && cost && log.paid->currency == cost->currency) {
         const Money more = *log.paid - *cost;
-        money = more.minor == 0 ? tr("as planned")
+        money = more.minor == 0  ? tr("as planned")
                 : more.minor > 0 ? tr("%1 more than planned").arg(f.money(more))
                                  : tr("%1 less than planned").arg(f.money({-more.minor, more.currency}));
     }
     show(paid_, log.paid ? f.money(*log.paid) : QString(), cost ? f.money(*cost) : QString(), money);
     if (!note_->hasFocus() || note_->toPlainText().isEmpty()) note_->setPlainText(QString::fromStdString(log.note));
-    if (!bought) say(tr("Write down what it takes as you go; the plan stands beside it once the floor is set out."));
-    else if (log.opened && log.spoilt && log.leftOver && *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
+    if (!bought)
+        say(tr("Write down what it takes as you go; the plan stands beside it once the floor is set out."));
+    else if (log.opened && log.spoilt && log.leftOver &&
+             *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
         say(tr("Opened and left over make %1; %2 hold %3.")
                 .arg(*log.opened + *log.leftOver)
                 .arg(packsText(*bought), planksText(bought->packs * bought->unitsPerPack)));
-    else say(tr("Write down what it took: the next plan is the better for it."));
+    else
+        say(tr("Write down what it took: the next plan is the better for it."));
 }
 
 } // namespace westrum

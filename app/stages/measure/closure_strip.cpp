@@ -11,7 +11,9 @@ namespace westrum {
 namespace {
 
 QString withSign(const Figures& f, double mm) {
-    return (mm > 0 ? QStringLiteral("+") : QString()) + QString::fromStdString(printNumber(mm, 1, f.decimalMark, true, true)).replace(QLatin1Char('-'), QStringLiteral("−"));
+    return (mm > 0 ? QStringLiteral("+") : QString()) +
+           QString::fromStdString(printNumber(mm, 1, f.decimalMark, true, true))
+               .replace(QLatin1Char('-'), QStringLiteral("−"));
 }
 
 } // namespace
@@ -34,11 +36,15 @@ void ClosureStrip::showClosure(const Measurement& m, const MeasuredOutline& meas
         instead_ = tr("3640, 364 cm, 3,64 m, 11' 11 5/16\" and sums such as 620+38+620 are all understood.");
     } else if (m.form == OutlineForm::Rectangle) {
         if (measured.frame)
-            instead_ = tr("The corners are taken as square. If they are, both diagonals read %1; if not, measure four sides.")
-                           .arg(figures.length({distance((*measured.frame)[0], (*measured.frame)[2])}));
+            instead_ =
+                tr("The corners are taken as square. If they are, both diagonals read %1; if not, measure four sides.")
+                    .arg(figures.length({distance((*measured.frame)[0], (*measured.frame)[2])}));
     } else if (measured.fit && !measured.fit->impossible) {
-        if (bothDiagonals) fit_ = measured.fit;
-        else instead_ = tr("One diagonal closes the outline. The second one would check all the others: measure it too.");
+        if (bothDiagonals)
+            fit_ = measured.fit;
+        else
+            instead_ =
+                tr("One diagonal closes the outline. The second one would check all the others: measure it too.");
     }
     setVisible(fit_ || !instead_.isEmpty());
     updateGeometry();
@@ -89,14 +95,17 @@ void ClosureStrip::paintEvent(QPaintEvent*) {
         p.fillRect(QRectF(x - 6, std::min(zero, zero - r * perMm), 12, std::max(1.5, std::abs(r) * perMm)), colour);
         p.setFont(textFont(0.95, true));
         p.setPen(t.muted);
-        p.drawText(QRectF(x - step / 2, box.top() + 2, step / 2 - 8, line), Qt::AlignRight | Qt::AlignVCenter, QString(QLatin1Char("abcdef"[k])));
+        p.drawText(QRectF(x - step / 2, box.top() + 2, step / 2 - 8, line), Qt::AlignRight | Qt::AlignVCenter,
+                   QString(QLatin1Char("abcdef"[k])));
         p.setPen(colour);
         p.setFont(textFont(0.95, culprit));
-        p.drawText(QRectF(x + 2, box.top() + 2, step / 2, line), Qt::AlignLeft | Qt::AlignVCenter, withSign(figures_, r));
+        p.drawText(QRectF(x + 2, box.top() + 2, step / 2, line), Qt::AlignLeft | Qt::AlignVCenter,
+                   withSign(figures_, r));
         if (!off) continue;
         p.setFont(textFont(0.85, culprit));
         p.setPen(culprit ? t.pencil : t.muted);
-        p.drawText(QRectF(x - step / 2, box.bottom() - line - 2, step, line), Qt::AlignCenter, tr("off %1").arg(withSign(figures_, *off)));
+        p.drawText(QRectF(x - step / 2, box.bottom() - line - 2, step, line), Qt::AlignCenter,
+                   tr("off %1").arg(withSign(figures_, *off)));
     }
 }
 

@@ -11,14 +11,19 @@
 namespace westrum {
 
 MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), form_(new QComboBox), bench_(new OutlineBench(document, decimalMark)),
-      closure_(new ClosureStrip), cutouts_(new QWidget), cutoutGrid_(new QGridLayout(cutouts_)) {
+    : StagePage(document, decimalMark, parent),
+      form_(new QComboBox),
+      bench_(new OutlineBench(document, decimalMark)),
+      closure_(new ClosureStrip),
+      cutouts_(new QWidget),
+      cutoutGrid_(new QGridLayout(cutouts_)) {
     form_->addItem(tr("length and width"), static_cast<int>(OutlineForm::Rectangle));
     form_->addItem(tr("four sides and diagonals"), static_cast<int>(OutlineForm::FourSides));
     form_->setAccessibleName(tr("Way of measuring"));
     form_->setObjectName(QStringLiteral("form"));
     connect(form_, &QComboBox::activated, this, [this](int index) {
-        push(document_, chooseOutlineForm(document_, surfaceId(), static_cast<OutlineForm>(form_->itemData(index).toInt())));
+        push(document_,
+             chooseOutlineForm(document_, surfaceId(), static_cast<OutlineForm>(form_->itemData(index).toInt())));
     });
     connect(bench_, &OutlineBench::problem, this, [this](const QString& sentence) {
         problem_ = sentence;
@@ -40,21 +45,26 @@ void MeasurePage::refresh() {
     form_->setCurrentIndex(form_->findData(static_cast<int>(s->measurement.form)));
     const bool measured = plan && plan->measured.measured();
     setHeading(QString::fromStdString(s->name),
-               measured ? tr("%1, seen from above").arg(f.area({areaMm2(plan->measured.outline) / 1e6})) : tr("seen from above"));
+               measured ? tr("%1, seen from above").arg(f.area({areaMm2(plan->measured.outline) / 1e6}))
+                        : tr("seen from above"));
 
     const Remark* worst = nullptr;
     if (plan)
         for (const Remark& r : plan->measured.remarks)
             if (!worst || r.severity > worst->severity) worst = &r;
-    if (!problem_.isEmpty()) say(problem_, true);
-    else if (s->measurement.empty()) say(tr("Type the length of the floor into a and its width into b."));
+    if (!problem_.isEmpty())
+        say(problem_, true);
+    else if (s->measurement.empty())
+        say(tr("Type the length of the floor into a and its width into b."));
     else if (worst) {
         const int more = static_cast<int>(plan->measured.remarks.size()) - 1;
-        say(sentence(*worst, f) + (more > 0 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, more) : QString()),
+        say(sentence(*worst, f) +
+                (more > 0 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, more) : QString()),
             worst->severity == Severity::Error);
-    }
-    else if (measured) say(tr("The readings close. Lay the finish in Set out."));
-    else say({});
+    } else if (measured)
+        say(tr("The readings close. Lay the finish in Set out."));
+    else
+        say({});
 
     bench_->refresh();
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
@@ -64,9 +74,11 @@ void MeasurePage::refresh() {
 void MeasurePage::addCutout(bool notch) {
     const Measurement& m = surface()->measurement;
     if (notch)
-        push(document_, addNotch(document_, surfaceId(), {.name = tr("Notch %1").arg(m.notches.size() + 1).toStdString(), .side = 0}));
+        push(document_, addNotch(document_, surfaceId(),
+                                 {.name = tr("Notch %1").arg(m.notches.size() + 1).toStdString(), .side = 0}));
     else
-        push(document_, addStep(document_, surfaceId(), {.name = tr("Corner %1").arg(m.steps.size() + 1).toStdString(), .corner = 1}));
+        push(document_, addStep(document_, surfaceId(),
+                                {.name = tr("Corner %1").arg(m.steps.size() + 1).toStdString(), .corner = 1}));
 }
 
 std::vector<MeasurePage::Chip> MeasurePage::chips() {
@@ -123,7 +135,9 @@ QWidget* MeasurePage::chipWidget(const Chip& chip) {
 void MeasurePage::rebuildCutouts() {
     const std::vector<Chip> all = chips();
     QString wanted = QString::fromStdString(surfaceId());
-    for (const Chip& c : all) wanted += QStringLiteral("|%1 %2 %3").arg(c.places.size()).arg(c.place).arg(QString::fromStdString(c.name)) + c.places.join(QString());
+    for (const Chip& c : all)
+        wanted += QStringLiteral("|%1 %2 %3").arg(c.places.size()).arg(c.place).arg(QString::fromStdString(c.name)) +
+                  c.places.join(QString());
     if (wanted == built_) return;
     built_ = wanted;
     while (QLayoutItem* item = cutoutGrid_->takeAt(0)) {
@@ -141,7 +155,8 @@ void MeasurePage::rebuildCutouts() {
     for (const bool notch : {true, false}) {
         auto* button = new QPushButton(notch ? tr("Add a notch") : tr("Cut a corner"));
         button->setObjectName(notch ? QStringLiteral("addNotch") : QStringLiteral("addStep"));
-        button->setToolTip(notch ? tr("A wheel arch or post foot let into a side") : tr("A door well: a corner cut away"));
+        button->setToolTip(notch ? tr("A wheel arch or post foot let into a side")
+                                 : tr("A door well: a corner cut away"));
         connect(button, &QPushButton::clicked, this, [this, notch] { addCutout(notch); });
         row->addWidget(button);
     }

@@ -100,15 +100,18 @@ void OutlineBench::refresh() {
         if (!reading) continue;
         const QString typed = *reading ? QString::fromStdString((*reading)->typed) : QString();
         p.field->setFigure(*reading ? f.fineLength((*reading)->length, false) : QString(), typed);
-        if (*reading && !p.field->isWrong()) p.field->setToolTip(tr("%1, typed as %2").arg(f.fineLength((*reading)->length), typed));
+        if (*reading && !p.field->isWrong())
+            p.field->setToolTip(tr("%1, typed as %2").arg(f.fineLength((*reading)->length), typed));
         p.field->setSuspect(isSuspect(p.quad));
     }
     placeFields();
     update();
 }
 
-void OutlineBench::addField(const QString& name, const QString& letter, std::function<const std::optional<Reading>*()> reading,
-                            std::function<void(std::optional<Reading>)> take, std::function<QPointF()> centre, int quad) {
+void OutlineBench::addField(const QString& name, const QString& letter,
+                            std::function<const std::optional<Reading>*()> reading,
+                            std::function<void(std::optional<Reading>)> take, std::function<QPointF()> centre,
+                            int quad) {
     auto* field = new EntryField(lengthCommit([this] { return document_.job().bareUnit; }, std::move(take)), this);
     const bool small = quad < 0;
     field->setLetter(letter);
@@ -149,7 +152,8 @@ QPointF OutlineBench::stepPoint(int index, double alongShare, double acrossShare
     const Point acrossEnd = s->corner % 2 == 0 ? before : next;
     const Point u = (alongEnd - f[c]) * (1 / std::max(1.0, distance(f[c], alongEnd)));
     const Point v = (acrossEnd - f[c]) * (1 / std::max(1.0, distance(f[c], acrossEnd)));
-    return view().map(f[c] + u * (mmOf(s->along, kGuessAlong) * alongShare) + v * (mmOf(s->across, kGuessDeep) * acrossShare));
+    return view().map(f[c] + u * (mmOf(s->along, kGuessAlong) * alongShare) +
+                      v * (mmOf(s->across, kGuessDeep) * acrossShare));
 }
 
 void OutlineBench::addNotchFields(int i) {
@@ -158,29 +162,37 @@ void OutlineBench::addNotchFields(int i) {
     const auto add = [&](const QString& what, CutoutReading which, auto member, std::function<QPointF()> centre) {
         // An arrow says which way the figure runs on the drawing.
         const bool alongScreen = (which == CutoutReading::Depth) == sideways;
-        addField(tr("Notch %1, %2").arg(i + 1).arg(what), alongScreen ? QStringLiteral("↔") : QStringLiteral("↕"), [this, i, member]() { return notch(i) ? &(notch(i)->*member) : nullptr; },
-                 [this, surface, i, which](std::optional<Reading> r) {
-                     push(document_, takeNotchReading(document_, surface, i, which, std::move(r)));
-                 },
-                 std::move(centre), -1);
+        addField(
+            tr("Notch %1, %2").arg(i + 1).arg(what), alongScreen ? QStringLiteral("↔") : QStringLiteral("↕"),
+            [this, i, member]() { return notch(i) ? &(notch(i)->*member) : nullptr; },
+            [this, surface, i, which](std::optional<Reading> r) {
+                push(document_, takeNotchReading(document_, surface, i, which, std::move(r)));
+            },
+            std::move(centre), -1);
     };
     // Position, length and depth stand in the open corner and the bay of the notch.
     const auto from = [this, i] { return notch(i) ? mmOf(notch(i)->position, 0) : 0; };
     const auto along = [this, i] { return notch(i) ? mmOf(notch(i)->length, kGuessAlong) : 0; };
     const auto deep = [this, i] { return notch(i) ? mmOf(notch(i)->depth, kGuessDeep) : 0; };
-    add(tr("from rear"), CutoutReading::Position, &Notch::position, [=, this] { return notchPoint(i, from() / 2, deep() / 2); });
-    add(tr("long"), CutoutReading::Length, &Notch::length, [=, this] { return notchPoint(i, from() + along() * 0.27, deep() / 2); });
-    add(tr("deep"), CutoutReading::Depth, &Notch::depth, [=, this] { return notchPoint(i, from() + along() * 0.75, deep() / 2); });
+    add(tr("from rear"), CutoutReading::Position, &Notch::position,
+        [=, this] { return notchPoint(i, from() / 2, deep() / 2); });
+    add(tr("long"), CutoutReading::Length, &Notch::length,
+        [=, this] { return notchPoint(i, from() + along() * 0.27, deep() / 2); });
+    add(tr("deep"), CutoutReading::Depth, &Notch::depth,
+        [=, this] { return notchPoint(i, from() + along() * 0.75, deep() / 2); });
 }
 
 void OutlineBench::addStepFields(int i) {
     const std::string surface = document_.currentSurface();
     const auto add = [&](const QString& what, CutoutReading which, auto member, double share) {
-        addField(tr("Corner %1, %2").arg(i + 1).arg(what), which == CutoutReading::Along ? QStringLiteral("↔") : QStringLiteral("↕"), [this, i, member]() { return step(i) ? &(step(i)->*member) : nullptr; },
-                 [this, surface, i, which](std::optional<Reading> r) {
-                     push(document_, takeStepReading(document_, surface, i, which, std::move(r)));
-                 },
-                 [this, i, share] { return stepPoint(i, share, 0.5); }, -1);
+        addField(
+            tr("Corner %1, %2").arg(i + 1).arg(what),
+            which == CutoutReading::Along ? QStringLiteral("↔") : QStringLiteral("↕"),
+            [this, i, member]() { return step(i) ? &(step(i)->*member) : nullptr; },
+            [this, surface, i, which](std::optional<Reading> r) {
+                push(document_, takeStepReading(document_, surface, i, which, std::move(r)));
+            },
+            [this, i, share] { return stepPoint(i, share, 0.5); }, -1);
     };
     add(tr("along"), CutoutReading::Along, &Step::along, 0.74);
     add(tr("across"), CutoutReading::Across, &Step::across, 0.25);
@@ -207,10 +219,13 @@ void OutlineBench::rebuild() {
             const double away = k % 2 == 0 ? 26 : (places_.empty() ? 50 : places_.front().field->width() / 2.0 + 10);
             return (a + b) / 2 + outward * away;
         };
-        addField(readingName(readingKey(which)), QString::fromLatin1(kLetters[static_cast<std::size_t>(k)]),
-                 [this, k]() { return &measurement().readings[static_cast<std::size_t>(k)]; },
-                 [this, surface, which](std::optional<Reading> r) { push(document_, takeReading(document_, surface, which, std::move(r))); },
-                 centre, k);
+        addField(
+            readingName(readingKey(which)), QString::fromLatin1(kLetters[static_cast<std::size_t>(k)]),
+            [this, k]() { return &measurement().readings[static_cast<std::size_t>(k)]; },
+            [this, surface, which](std::optional<Reading> r) {
+                push(document_, takeReading(document_, surface, which, std::move(r)));
+            },
+            centre, k);
     }
     for (int i = 0; i < static_cast<int>(m.notches.size()); ++i) addNotchFields(i);
     for (int i = 0; i < static_cast<int>(m.steps.size()); ++i) addStepFields(i);
@@ -223,7 +238,8 @@ void OutlineBench::placeFields() {
     for (const Place& p : places_) {
         if (!p.reading()) continue;
         const QFontMetrics metrics(p.field->font());
-        const int w = metrics.horizontalAdvance(p.small ? QStringLiteral("0 000") : QStringLiteral("00 000 mm")) + (p.small ? 31 : 32);
+        const int w = metrics.horizontalAdvance(p.small ? QStringLiteral("0 000") : QStringLiteral("00 000 mm")) +
+                      (p.small ? 31 : 32);
         const int h = metrics.height() + (p.small ? 8 : 12);
         p.field->resize(w, h);
         QPointF at = p.centre() - QPointF(w / 2.0, h / 2.0);
@@ -287,7 +303,8 @@ void OutlineBench::paintEvent(QPaintEvent*) {
         const auto plain = parseNumber((*reading)->typed);
         if (plain && plain.value() == (*reading)->length.value) continue;
         const QRect at = place.field->geometry();
-        p.drawText(QRect(at.center().x() - 80, at.bottom() + 2, 160, 18), Qt::AlignHCenter | Qt::AlignTop, tr("typed %1").arg(typed));
+        p.drawText(QRect(at.center().x() - 80, at.bottom() + 2, 160, 18), Qt::AlignHCenter | Qt::AlignTop,
+                   tr("typed %1").arg(typed));
     }
     // What lies where.
     const Bounds b = boundsOf(ring);

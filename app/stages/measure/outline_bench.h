@@ -34,9 +34,9 @@ private:
     struct Place {
         EntryField* field;
         std::function<const std::optional<Reading>*()> reading; ///< null if what it belongs to is gone
-        std::function<QPointF()> centre;                         ///< on the widget
-        int quad = -1;                                           ///< QuadReading of a side or diagonal
-        bool small = false;                                      ///< of a cut-out
+        std::function<QPointF()> centre;                        ///< on the widget
+        int quad = -1;                                          ///< QuadReading of a side or diagonal
+        bool small = false;                                     ///< of a cut-out
     };
 
     void rebuild();

@@ -10,13 +10,21 @@
 
 namespace westrum {
 
-ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional, QWidget* parent)
-    : QWidget(parent), document_(document), decimalMark_(decimalMark), family_(family), optional_(optional),
-      choice_(new QComboBox), name_(new QLineEdit), price_(nullptr),
-      form_(new FieldForm(fieldsOfFamily(family), {}, 4, [this] { return document_.job().bareUnit; },
-                          [this](const std::string& key, double value) {
-                              push(document_, setProductField(document_, chosen(), key, value));
-                          })) {
+ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional,
+                           QWidget* parent)
+    : QWidget(parent),
+      document_(document),
+      decimalMark_(decimalMark),
+      family_(family),
+      optional_(optional),
+      choice_(new QComboBox),
+      name_(new QLineEdit),
+      price_(nullptr),
+      form_(new FieldForm(
+          fieldsOfFamily(family), {}, 4, [this] { return document_.job().bareUnit; },
+          [this](const std::string& key, double value) {
+              push(document_, setProductField(document_, chosen(), key, value));
+          })) {
     price_ = new EntryField([this](const QString& typed) -> QString {
         if (typed.isEmpty()) {
             push(document_, setPackPrice(document_, chosen(), std::nullopt));
@@ -50,7 +58,8 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
     connect(choice_, &QComboBox::activated, this, &ProductPanel::choose);
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         const QString typed = name_->text().trimmed();
-        if (!chosen().empty() && !typed.isEmpty()) push(document_, renameProduct(document_, chosen(), typed.toStdString()));
+        if (!chosen().empty() && !typed.isEmpty())
+            push(document_, renameProduct(document_, chosen(), typed.toStdString()));
     });
     connect(form_, &FieldForm::problem, this, &ProductPanel::problem);
     connect(price_, &EntryField::problemChanged, this, &ProductPanel::problem);

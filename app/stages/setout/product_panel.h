@@ -16,7 +16,8 @@ class ProductPanel : public QWidget {
     Q_OBJECT
 public:
     /// @param optional  whether the surface may do without (underlay)
-    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional, QWidget* parent = nullptr);
+    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional,
+                 QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QComboBox* choice() const { return choice_; }
 

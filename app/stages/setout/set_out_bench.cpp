@@ -47,7 +47,8 @@ QPointF SetOutBench::startHandle() const {
     if (!p || !p->setOut.laid()) return {};
     const PlanView v = view(*p);
     const Bounds b = boundsOf(p->measured.outline);
-    return p->setOut.rowsAcross ? v.map({p->setOut.startLine, b.high.y}) + QPointF(0, -6) : v.map({b.high.x, p->setOut.startLine}) + QPointF(22, 0);
+    return p->setOut.rowsAcross ? v.map({p->setOut.startLine, b.high.y}) + QPointF(0, -6)
+                                : v.map({b.high.x, p->setOut.startLine}) + QPointF(22, 0);
 }
 
 bool SetOutBench::onStartLine(QPointF at) const {
@@ -113,8 +114,12 @@ void SetOutBench::paintEdgeRows(QPainter& p, const SurfacePlan& plan, const Plan
     const auto edge = [&](const Row& row, Mm width) {
         const QColor colour = width.value < third - 1e-6 ? t.pencil : t.graphite;
         const QString text = f.fineLength(width, false);
-        if (s.rowsAcross) paintDimension(p, v.map({row.low, b.low.y}) + QPointF(0, 34), v.map({row.high, b.low.y}) + QPointF(0, 34), text, colour, true);
-        else paintDimension(p, v.map({b.low.x, row.low}) + QPointF(-34, 0), v.map({b.low.x, row.high}) + QPointF(-34, 0), text, colour, true);
+        if (s.rowsAcross)
+            paintDimension(p, v.map({row.low, b.low.y}) + QPointF(0, 34), v.map({row.high, b.low.y}) + QPointF(0, 34),
+                           text, colour, true);
+        else
+            paintDimension(p, v.map({b.low.x, row.low}) + QPointF(-34, 0), v.map({b.low.x, row.high}) + QPointF(-34, 0),
+                           text, colour, true);
     };
     edge(s.rows.front(), s.firstRow);
     if (s.rows.size() > 1) edge(s.rows.back(), s.lastRow);
@@ -135,7 +140,8 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     }
     const PlanView v = view(*planned);
     const Figures f = figuresFor(document_.job(), decimalMark_);
-    paintSetOut(p, v, planned->measured.outline, planned->setOut, document_.job().finish(document_.currentSurface()).product, f, {});
+    paintSetOut(p, v, planned->measured.outline, planned->setOut,
+                document_.job().finish(document_.currentSurface()).product, f, {});
     if (!planned->setOut.laid()) return;
     paintEdgeRows(p, *planned, v);
     // The start line with its handle.
@@ -151,11 +157,14 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     p.drawEllipse(handle, 9, 9);
     p.setPen(QPen(hasFocus() ? t.paper : t.chalk, 1.6));
     for (const double d : {-2.5, 2.5})
-        if (across) p.drawLine(handle + QPointF(d, -4), handle + QPointF(d, 4));
-        else p.drawLine(handle + QPointF(-4, d), handle + QPointF(4, d));
+        if (across)
+            p.drawLine(handle + QPointF(d, -4), handle + QPointF(d, 4));
+        else
+            p.drawLine(handle + QPointF(-4, d), handle + QPointF(4, d));
     p.setFont(textFont(0.85, true));
     const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
-    paintLabel(p, across ? handle + QPointF(w / 2 + 20, 0) : v.map({b.high.x, at}) + QPointF(-w / 2 - 10, 0), tr("start line"), t.chalk, true);
+    paintLabel(p, across ? handle + QPointF(w / 2 + 20, 0) : v.map({b.high.x, at}) + QPointF(-w / 2 - 10, 0),
+               tr("start line"), t.chalk, true);
 }
 
 } // namespace westrum

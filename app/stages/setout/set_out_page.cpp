@@ -9,12 +9,18 @@
 namespace westrum {
 
 SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), doIt_(new QPushButton(tr("Do it"))), next_(new QPushButton(tr("Another way"))),
+    : StagePage(document, decimalMark, parent),
+      doIt_(new QPushButton(tr("Do it"))),
+      next_(new QPushButton(tr("Another way"))),
       planks_(new ProductPanel(document, decimalMark, "planks", false)),
       underlay_(new ProductPanel(document, decimalMark, "underlay", true)),
-      rules_(new FieldForm(plankRuleFields(), {"startOffset"}, 3, [this] { return document_.job().bareUnit; },
-                           [this](const std::string& key, double value) { push(document_, setRule(document_, surfaceId(), key, value)); })),
-      bench_(new SetOutBench(document, decimalMark)), strip_(new StartStrip) {
+      rules_(new FieldForm(
+          plankRuleFields(), {"startOffset"}, 3, [this] { return document_.job().bareUnit; },
+          [this](const std::string& key, double value) {
+              push(document_, setRule(document_, surfaceId(), key, value));
+          })),
+      bench_(new SetOutBench(document, decimalMark)),
+      strip_(new StartStrip) {
     doIt_->setObjectName(QStringLiteral("doIt"));
     next_->setObjectName(QStringLiteral("anotherWay"));
     sentenceRow()->addWidget(doIt_, 0, Qt::AlignTop);
@@ -66,7 +72,9 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(rules_, &FieldForm::problem, this, note);
 }
 
-void SetOutPage::moveStart(Mm offset, int gesture) { push(document_, moveStartLine(document_, surfaceId(), offset, gesture)); }
+void SetOutPage::moveStart(Mm offset, int gesture) {
+    push(document_, moveStartLine(document_, surfaceId(), offset, gesture));
+}
 
 void SetOutPage::takeSuggestion() {
     const auto& all = document_.starts()->suggestions;
@@ -107,7 +115,9 @@ void SetOutPage::refresh() {
                           plankRulesOf(finish.rules).across ? tr("across the van") : tr("along the van"),
                           f.fineLength(plankRulesOf(finish.rules).gap));
         if (plan && plan->setOut.laid())
-            detail += tr("; %1 in %2 rows").arg(planksText(static_cast<int>(plan->setOut.stock.size()))).arg(plan->setOut.rows.size());
+            detail += tr("; %1 in %2 rows")
+                          .arg(planksText(static_cast<int>(plan->setOut.stock.size())))
+                          .arg(plan->setOut.rows.size());
     }
     setHeading(QString::fromStdString(s->name), detail);
     planks_->refresh();
@@ -127,7 +137,8 @@ void SetOutPage::refresh() {
     } else if (!plan || !plan->measured.measured()) {
         doIt_->hide();
         next_->hide();
-        say(error ? sentence(*error, f) : tr("Measure the floor first: the planks are laid on its real shape."), error != nullptr);
+        say(error ? sentence(*error, f) : tr("Measure the floor first: the planks are laid on its real shape."),
+            error != nullptr);
     } else if (error) {
         doIt_->hide();
         next_->hide();

@@ -23,7 +23,8 @@ QSize StartStrip::sizeHint() const {
     return {700, static_cast<int>(line * 2.4 + 76)};
 }
 
-void StartStrip::showStarts(std::shared_ptr<const Starts> starts, Mm current, double plankWidth, const Figures& figures, bool settled) {
+void StartStrip::showStarts(std::shared_ptr<const Starts> starts, Mm current, double plankWidth, const Figures& figures,
+                            bool settled) {
     starts_ = std::move(starts);
     current_ = current.value;
     width_ = plankWidth;
@@ -57,7 +58,9 @@ void StartStrip::paintRowWidths(QPainter& p) const {
     for (std::size_t i = 0; i < all.size(); ++i)
         if (all[i].fair) {
             const double from = xOf(all[i].startOffset.value - 0.5), to = xOf(all[i].startOffset.value + 0.5);
-            p.fillRect(QRectF(std::max(c.left(), from), c.top(), std::min(c.right(), to) - std::max(c.left(), from) + 0.6, c.height()), t.agreedWash);
+            p.fillRect(QRectF(std::max(c.left(), from), c.top(),
+                              std::min(c.right(), to) - std::max(c.left(), from) + 0.6, c.height()),
+                       t.agreedWash);
         }
     p.setPen(QPen(t.faint, 1, Qt::DotLine));
     p.drawLine(QPointF(c.left(), yOf(width_ / 3)), QPointF(c.right(), yOf(width_ / 3)));
@@ -67,8 +70,10 @@ void StartStrip::paintRowWidths(QPainter& p) const {
         for (const StartChoice& s : all) {
             const QPointF at(xOf(s.startOffset.value), yOf(widthOf(s)));
             // Where a row is gained or lost the last row's width jumps: the line breaks there.
-            if (before < 0 || std::abs(widthOf(s) - before) > width_ / 2) path.moveTo(at);
-            else path.lineTo(at);
+            if (before < 0 || std::abs(widthOf(s) - before) > width_ / 2)
+                path.moveTo(at);
+            else
+                path.lineTo(at);
             before = widthOf(s);
         }
         p.setPen(QPen(t.graphite, 2, style));
@@ -83,7 +88,9 @@ void StartStrip::paintPacks(QPainter& p) const {
     const Theme& t = Theme::now();
     const auto& all = starts_->choices;
     const QRectF bar = packsBar();
-    const auto packs = [&](const StartChoice& s) { return s.stock > 0 ? (s.stock + starts_->unitsPerPack - 1) / starts_->unitsPerPack : 0; };
+    const auto packs = [&](const StartChoice& s) {
+        return s.stock > 0 ? (s.stock + starts_->unitsPerPack - 1) / starts_->unitsPerPack : 0;
+    };
     int fewest = 1 << 20;
     for (const StartChoice& s : all)
         if (s.stock > 0) fewest = std::min(fewest, packs(s));
@@ -97,7 +104,9 @@ void StartStrip::paintPacks(QPainter& p) const {
         const int n = packs(all[i]);
         const bool more = n > fewest || n == 0;
         p.fillRect(part.adjusted(0.5, 0, -0.5, 0), t.tally);
-        if (more) p.fillRect(part.adjusted(0.5, 0, -0.5, 0), QBrush(QColor(t.pencil.red(), t.pencil.green(), t.pencil.blue(), 90), Qt::BDiagPattern));
+        if (more)
+            p.fillRect(part.adjusted(0.5, 0, -0.5, 0),
+                       QBrush(QColor(t.pencil.red(), t.pencil.green(), t.pencil.blue(), 90), Qt::BDiagPattern));
         const QString text = n == 0 ? tr("cannot be laid") : tr("%n pack(s)", nullptr, n);
         p.setPen(more ? t.pencil : t.graphite);
         if (QFontMetricsF(p.font()).horizontalAdvance(text) + 8 < part.width()) p.drawText(part, Qt::AlignCenter, text);
@@ -118,7 +127,9 @@ void StartStrip::paintEvent(QPaintEvent*) {
     p.setFont(textFont(0.88));
     p.setPen(t.muted);
     const bool ready = starts_ && !starts_->choices.empty();
-    const QString hint = ready ? tr("drag along the strip") : settled_ ? tr("nothing to lay yet") : tr("working out every start …");
+    const QString hint = ready      ? tr("drag along the strip")
+                         : settled_ ? tr("nothing to lay yet")
+                                    : tr("working out every start …");
     p.drawText(QRectF(x, 0, width() - x, line + 4), Qt::AlignLeft | Qt::AlignVCenter, hint);
     // Legend: solid first row, dashed last row, wash for fair.
     double right = width() - 44;
@@ -177,9 +188,9 @@ void StartStrip::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void StartStrip::keyPressEvent(QKeyEvent* event) {
-    const int sign = event->key() == Qt::Key_Right || event->key() == Qt::Key_Up     ? 1
+    const int sign = event->key() == Qt::Key_Right || event->key() == Qt::Key_Up    ? 1
                      : event->key() == Qt::Key_Left || event->key() == Qt::Key_Down ? -1
-                                                                                     : 0;
+                                                                                    : 0;
     if (sign == 0 || !starts_ || starts_->choices.empty()) return QWidget::keyPressEvent(event);
     if (!event->isAutoRepeat()) gesture_ = nextGesture();
     const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;

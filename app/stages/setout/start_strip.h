@@ -15,7 +15,8 @@ class StartStrip : public QWidget {
     Q_OBJECT
 public:
     explicit StartStrip(QWidget* parent = nullptr);
-    void showStarts(std::shared_ptr<const Starts> starts, Mm current, double plankWidth, const Figures& figures, bool settled);
+    void showStarts(std::shared_ptr<const Starts> starts, Mm current, double plankWidth, const Figures& figures,
+                    bool settled);
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override { return {420, sizeHint().height()}; }
 

@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "core/measure/measurement.h"
 #include "core/geometry/polygon.h"
+#include "core/measure/measurement.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -11,7 +11,8 @@ using namespace westrum::test;
 namespace {
 
 bool has(const MeasuredOutline& m, RemarkKind kind, Severity severity) {
-    return std::any_of(m.remarks.begin(), m.remarks.end(), [&](const Remark& r) { return r.kind == kind && r.severity == severity; });
+    return std::any_of(m.remarks.begin(), m.remarks.end(),
+                       [&](const Remark& r) { return r.kind == kind && r.severity == severity; });
 }
 
 double area(const Measurement& m) { return areaMm2(outlineOf(m).outline); }
@@ -113,7 +114,8 @@ private slots:
         Measurement m = fourSides(3640, 1785, 3628, 1792, 4049);
         m.readings[5] = mm(3958); // 100 mm short
         const MeasuredOutline out = outlineOf(m);
-        const auto found = std::find_if(out.remarks.begin(), out.remarks.end(), [](const Remark& r) { return r.kind == RemarkKind::ReadingsDisagree; });
+        const auto found = std::find_if(out.remarks.begin(), out.remarks.end(),
+                                        [](const Remark& r) { return r.kind == RemarkKind::ReadingsDisagree; });
         QVERIFY(found != out.remarks.end());
         QCOMPARE(found->place.index, static_cast<int>(QuadReading::BD));
         QVERIFY(found->fix && std::abs(*found->fix->value - 4051.5) < 0.1); // 3958 + 93.5

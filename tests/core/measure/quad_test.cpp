@@ -18,8 +18,8 @@ QuadReadings readings(double ab, double bc, double cd, double da, std::optional<
 
 /// The readings of a known shape.
 QuadReadings readOff(const std::array<Point, 4>& c) {
-    return readings(distance(c[0], c[1]), distance(c[1], c[2]), distance(c[2], c[3]), distance(c[3], c[0]), distance(c[0], c[2]),
-                    distance(c[1], c[3]));
+    return readings(distance(c[0], c[1]), distance(c[1], c[2]), distance(c[2], c[3]), distance(c[3], c[0]),
+                    distance(c[0], c[2]), distance(c[1], c[3]));
 }
 
 std::array<Point, 4> anyShape(std::mt19937& dice) {
@@ -53,7 +53,8 @@ private slots:
             for (const QuadReadings& r : {all, withAc, withBd}) {
                 const QuadFit fit = fitQuad(r);
                 QVERIFY(!fit.impossible);
-                for (std::size_t k = 0; k < 4; ++k) QVERIFY2(distance(fit.corners[k], shape[k]) < 1e-5, qPrintable(QString::number(round)));
+                for (std::size_t k = 0; k < 4; ++k)
+                    QVERIFY2(distance(fit.corners[k], shape[k]) < 1e-5, qPrintable(QString::number(round)));
             }
         }
     }
@@ -69,15 +70,16 @@ private slots:
     }
 
     void theLikeliestBlunderIsNamed() {
-        // Any one of the six readings 100 mm off, long or short: it is the one whose correction makes the shape regular.
+        // Any one of the six readings 100 mm off, long or short: it is the one whose correction makes the shape
+        // regular.
         std::mt19937 dice(13);
         int right = 0, all = 0;
         for (int round = 0; round < 100; ++round) {
             const double length = 2500 + dice() % 1500, width = 1500 + dice() % 400;
             const auto slip = [&] { return static_cast<double>(dice() % 7) - 3; };
             for (std::size_t wrong = 0; wrong < kQuadReadings; ++wrong) {
-                QuadReadings r = readings(length + slip(), width + slip(), length + slip(), width + slip(), std::hypot(length, width) + slip(),
-                                          std::hypot(length, width) + slip());
+                QuadReadings r = readings(length + slip(), width + slip(), length + slip(), width + slip(),
+                                          std::hypot(length, width) + slip(), std::hypot(length, width) + slip());
                 r.mm[wrong] = *r.mm[wrong] + (dice() % 2 ? 100 : -100);
                 const QuadFit fit = fitQuad(r);
                 QVERIFY(!fit.impossible);
@@ -104,7 +106,8 @@ private slots:
         const double best = misfit(fit.corners);
         for (int round = 0; round < 500; ++round) {
             auto c = fit.corners;
-            for (std::size_t k = 1; k < 4; ++k) c[k] = c[k] + Point{(dice() % 200 - 100.0) / 500, k == 1 ? 0 : (dice() % 200 - 100.0) / 500};
+            for (std::size_t k = 1; k < 4; ++k)
+                c[k] = c[k] + Point{(dice() % 200 - 100.0) / 500, k == 1 ? 0 : (dice() % 200 - 100.0) / 500};
             QVERIFY(misfit(c) >= best - 1e-9);
         }
     }

@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "core/plan/plan.h"
 #include "core/catalogue/plank.h"
+#include "core/plan/plan.h"
 #include "core/setout/plank_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -78,8 +78,14 @@ private slots:
     void badProductsAreRemarksNotCrashes_data() {
         QTest::addColumn<QString>("key");
         QTest::addColumn<double>("value");
-        for (const auto& [key, value] : {std::pair{"perPack", 0.0}, {"perPack", -3.0}, {"perPack", 2.5}, {"width", 0.0}, {"length", 1e308},
-                                         {"width", std::nan("")}, {"length", -1220.0}, {"packMass", -1.0}})
+        for (const auto& [key, value] : {std::pair{"perPack", 0.0},
+                                         {"perPack", -3.0},
+                                         {"perPack", 2.5},
+                                         {"width", 0.0},
+                                         {"length", 1e308},
+                                         {"width", std::nan("")},
+                                         {"length", -1220.0},
+                                         {"packMass", -1.0}})
             QTest::addRow("%s %g", key, value) << QString::fromLatin1(key) << value;
     }
     void badProductsAreRemarksNotCrashes() {
@@ -137,7 +143,9 @@ private slots:
     void plansOfGeneratedFloorsAddUp() {
         std::mt19937 dice(61);
         for (int round = 0; round < 25; ++round) {
-            Job j = jobWith(anyFloor(dice), plankProduct(800 + dice() % 500, 130 + dice() % 100, 1 + static_cast<int>(dice() % 12), 1000 + dice() % 5000),
+            Job j = jobWith(anyFloor(dice),
+                            plankProduct(800 + dice() % 500, 130 + dice() % 100, 1 + static_cast<int>(dice() % 12),
+                                         1000 + dice() % 5000),
                             {{"gap", 5}, {"stagger", 200}, {"endLeast", 200}});
             const Plan p = plan(j);
             if (p.purchases.empty()) continue;

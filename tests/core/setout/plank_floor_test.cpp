@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "core/setout/plank_floor.h"
 #include "core/geometry/boolean.h"
+#include "core/setout/plank_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -61,7 +61,7 @@ private slots:
         QVERIFY(std::abs(equalEdgeRow(1740, 192) - 102) < 1e-9);
         const auto fair = fairFirstRows(1740, 192);
         QVERIFY(fair.has_value());
-        QVERIFY(std::abs(fair->least - 64) < 1e-9);        // a third
+        QVERIFY(std::abs(fair->least - 64) < 1e-9);                   // a third
         QVERIFY(std::abs(fair->most - (1740 - 8 * 192 - 64)) < 1e-9); // the last row keeps a third: 140
     }
 
@@ -126,11 +126,14 @@ private slots:
         Measurement m = rectangle(2600, 900);
         m.steps = {{"Well", 1, mm(400), mm(150)}};
         const Region floor = outlineOf(m).outline;
-        const SetOut across = setOutPlanks(floor, plank(600, 331), {.across = true, .gap = {8}, .stagger = {150}, .endLeast = {120}});
-        const SetOut along = setOutPlanks(transposed(floor), plank(600, 331), {.gap = {8}, .stagger = {150}, .endLeast = {120}});
+        const SetOut across =
+            setOutPlanks(floor, plank(600, 331), {.across = true, .gap = {8}, .stagger = {150}, .endLeast = {120}});
+        const SetOut along =
+            setOutPlanks(transposed(floor), plank(600, 331), {.gap = {8}, .stagger = {150}, .endLeast = {120}});
         QCOMPARE(across.stock.size(), along.stock.size());
         QCOMPARE(across.pieces.size(), along.pieces.size());
-        for (std::size_t i = 0; i < across.pieces.size(); ++i) QVERIFY(std::abs(areaMm2(across.pieces[i].shape) - areaMm2(along.pieces[i].shape)) < 0.01);
+        for (std::size_t i = 0; i < across.pieces.size(); ++i)
+            QVERIFY(std::abs(areaMm2(across.pieces[i].shape) - areaMm2(along.pieces[i].shape)) < 0.01);
     }
 
     void onePlankRippedServesFirstAndLastRow() {
@@ -166,7 +169,8 @@ private slots:
     void badFiguresAreTold() {
         QVERIFY(has(setOutPlanks(box(1500, 560), plank(1300, 200), {.gap = {300}}), RemarkKind::NothingLeftInsideGap));
         QVERIFY(has(setOutPlanks(box(1500, 150), plank(1300, 200), {.gap = {5}}), RemarkKind::PlankWiderThanFloor));
-        QVERIFY(has(setOutPlanks(box(1500, 560), plank(1300, 200), {.startOffset = {200}}), RemarkKind::FieldOutOfRange));
+        QVERIFY(
+            has(setOutPlanks(box(1500, 560), plank(1300, 200), {.startOffset = {200}}), RemarkKind::FieldOutOfRange));
         QVERIFY(has(setOutPlanks(box(20000, 20000), plank(100, 40), {}), RemarkKind::TooManyPieces));
         const SetOut relaxed = setOutPlanks(box(6000, 2000), plank(1200, 200), {.stagger = {900}});
         QVERIFY(has(relaxed, RemarkKind::RowsCannotBeLaid));
@@ -205,11 +209,13 @@ private slots:
             double covered = 0;
             for (const Piece& piece : s.pieces) {
                 covered += areaMm2(piece.shape);
-                QVERIFY2(piece.length.value <= p.length.value + 1e-6 && piece.width.value <= p.width.value + 1e-6, qPrintable(where));
+                QVERIFY2(piece.length.value <= p.length.value + 1e-6 && piece.width.value <= p.width.value + 1e-6,
+                         qPrintable(where));
                 QVERIFY2(areaMm2(piece.shape) <= piece.length.value * piece.width.value + 1, qPrintable(where));
             }
             // Bands of less than 1 mm2 are not laid.
-            QVERIFY2(std::abs(covered - areaMm2(s.net)) < 1.0 * static_cast<double>(s.rows.size()) + 1, qPrintable(where));
+            QVERIFY2(std::abs(covered - areaMm2(s.net)) < 1.0 * static_cast<double>(s.rows.size()) + 1,
+                     qPrintable(where));
             for (std::size_t a = 0; a < s.pieces.size(); ++a)
                 for (std::size_t b = a + 1; b < std::min(s.pieces.size(), a + 4); ++b)
                     QVERIFY2(areaMm2(intersection(s.pieces[a].shape, s.pieces[b].shape)) < 0.01, qPrintable(where));
@@ -228,9 +234,12 @@ private slots:
             QVERIFY2(pieces + offcutArea(s) <= stock + 1, qPrintable(where));
             int cuts = 0;
             for (const StockUnit& u : s.stock) cuts += static_cast<int>(u.cuts.size());
-            const double sawdust = (cuts + static_cast<double>(s.pieces.size())) * (rules.kerf.value + 1) * p.length.value;
+            const double sawdust =
+                (cuts + static_cast<double>(s.pieces.size())) * (rules.kerf.value + 1) * p.length.value;
             QVERIFY2(pieces + offcutArea(s) + sawdust >= stock, qPrintable(where));
-            QVERIFY2(s.leastStock <= s.stockWithoutRipReuse && static_cast<int>(s.stock.size()) <= s.stockWithoutRipReuse, qPrintable(where));
+            QVERIFY2(s.leastStock <= s.stockWithoutRipReuse &&
+                         static_cast<int>(s.stock.size()) <= s.stockWithoutRipReuse,
+                     qPrintable(where));
         }
         QVERIFY(laid > 50);
     }
@@ -254,12 +263,14 @@ private slots:
             const auto starts = plankStarts(outline, plank(900, 140), {.stagger = {150}, .endLeast = {150}});
             const auto suggestions = suggestStarts(starts, 8);
             QVERIFY(suggestions.size() <= 3);
-            const bool anyFair = std::any_of(starts.begin(), starts.end(), [](const StartChoice& c) { return c.fair && c.stock > 0; });
+            const bool anyFair =
+                std::any_of(starts.begin(), starts.end(), [](const StartChoice& c) { return c.fair && c.stock > 0; });
             for (std::size_t a = 0; a < suggestions.size(); ++a) {
                 QCOMPARE(suggestions[a].choice.fair, anyFair);
                 for (std::size_t b = 0; b < a; ++b) {
                     const StartChoice &x = suggestions[a].choice, &y = suggestions[b].choice;
-                    QVERIFY(x.stock < y.stock || x.slivers < y.slivers || std::abs((x.firstRow - x.lastRow).value) < std::abs((y.firstRow - y.lastRow).value) + 1);
+                    QVERIFY(x.stock < y.stock || x.slivers < y.slivers ||
+                            std::abs((x.firstRow - x.lastRow).value) < std::abs((y.firstRow - y.lastRow).value) + 1);
                 }
             }
         }

@@ -15,8 +15,15 @@ namespace {
 class BruteForce {
 public:
     BruteForce(std::vector<Run> runs, int plank, int kerf, int stagger, int endLeast, bool free)
-        : runs_(std::move(runs)), plank_(plank), kerf_(kerf), stagger_(stagger), endLeast_(endLeast), free_(free),
-          first_(runs_.size()), whole_(runs_.size()), last_(runs_.size()) {}
+        : runs_(std::move(runs)),
+          plank_(plank),
+          kerf_(kerf),
+          stagger_(stagger),
+          endLeast_(endLeast),
+          free_(free),
+          first_(runs_.size()),
+          whole_(runs_.size()),
+          last_(runs_.size()) {}
 
     /// -1 if the rules cannot be kept.
     int least() {
@@ -45,10 +52,14 @@ private:
     }
     [[nodiscard]] bool staggered(std::size_t i) const {
         for (std::size_t q = 0; q < i; ++q) {
-            if (runs_[q].row != runs_[i].row - 1 || runs_[q].start >= runs_[i].end() || runs_[i].start >= runs_[q].end()) continue;
+            if (runs_[q].row != runs_[i].row - 1 || runs_[q].start >= runs_[i].end() ||
+                runs_[i].start >= runs_[q].end())
+                continue;
             for (int t = 0; t <= whole_[i]; ++t)
                 for (int u = 0; u <= whole_[q]; ++u)
-                    if (std::abs(runs_[i].start + first_[i] + t * plank_ - runs_[q].start - first_[q] - u * plank_) < stagger_) return false;
+                    if (std::abs(runs_[i].start + first_[i] + t * plank_ - runs_[q].start - first_[q] - u * plank_) <
+                        stagger_)
+                        return false;
         }
         return true;
     }
@@ -104,20 +115,25 @@ class RowStartsTest : public QObject {
         for (std::size_t i = 0; i < runs.size(); ++i) {
             const RunLayout& l = plan.runs[i];
             wholes += l.wholes;
-            if (std::abs(l.first + l.wholes * rules.plankLength + l.last - runs[i].length) > 1e-6) return QStringLiteral("run %1 is not filled").arg(i);
+            if (std::abs(l.first + l.wholes * rules.plankLength + l.last - runs[i].length) > 1e-6)
+                return QStringLiteral("run %1 is not filled").arg(i);
             if (l.isSingle()) {
                 ++pieces;
                 continue;
             }
             pieces += 2;
-            if (l.first < rules.endLeast - 1e-6 || l.last < rules.endLeast - 1e-6) return QStringLiteral("short end in run %1").arg(i);
+            if (l.first < rules.endLeast - 1e-6 || l.last < rules.endLeast - 1e-6)
+                return QStringLiteral("short end in run %1").arg(i);
             for (std::size_t q = 0; q < i; ++q) {
-                if (runs[q].row != runs[i].row - 1 || plan.runs[q].isSingle() || runs[q].start >= runs[i].end() || runs[i].start >= runs[q].end()) continue;
+                if (runs[q].row != runs[i].row - 1 || plan.runs[q].isSingle() || runs[q].start >= runs[i].end() ||
+                    runs[i].start >= runs[q].end())
+                    continue;
                 for (int t = 0; t <= l.wholes; ++t)
                     for (int u = 0; u <= plan.runs[q].wholes; ++u) {
                         const double ours = runs[i].start + l.first + t * rules.plankLength;
                         const double theirs = runs[q].start + plan.runs[q].first + u * rules.plankLength;
-                        if (std::abs(ours - theirs) < rules.stagger - 1e-6) return QStringLiteral("joints of runs %1 and %2 too near").arg(q).arg(i);
+                        if (std::abs(ours - theirs) < rules.stagger - 1e-6)
+                            return QStringLiteral("joints of runs %1 and %2 too near").arg(q).arg(i);
                     }
             }
         }
@@ -133,7 +149,8 @@ class RowStartsTest : public QObject {
             }
             if (used > rules.plankLength + 1e-6) return QStringLiteral("a plank is overfull");
             if (lasts > 1 || firsts > 1) return QStringLiteral("a plank has only two ends");
-            if (rules.working == Working::AsYouGo && lasts == 1 && firsts == 1 && plank.parts.back().run <= plank.parts.front().run)
+            if (rules.working == Working::AsYouGo && lasts == 1 && firsts == 1 &&
+                plank.parts.back().run <= plank.parts.front().run)
                 return QStringLiteral("an offcut is used before it is there");
         }
         if (pieces != 0) return QStringLiteral("a piece has no plank, or two");
@@ -144,8 +161,10 @@ class RowStartsTest : public QObject {
 
 private slots:
     void aRowOfTwoPlanksAndABit() {
-        // 2000 = 300 + 1200 + 500 with planks of 1200: one whole, and both ends out of a second (300 + 3 + 500 <= 1200).
-        const RowPlan plan = planRows(equalRuns(1, 2000), {.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300});
+        // 2000 = 300 + 1200 + 500 with planks of 1200: one whole, and both ends out of a second (300 + 3 + 500 <=
+        // 1200).
+        const RowPlan plan =
+            planRows(equalRuns(1, 2000), {.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300});
         QCOMPARE(plan.planks, 2);
         QVERIFY(plan.provenLeast());
     }
@@ -153,14 +172,16 @@ private slots:
     void asYouGoTheOwnOffcutCannotStartItsRow() {
         // As above, but the first piece is laid before the last one is cut: 800 + 1200 is two planks all the same,
         // 1300 needs two planks either way, 2500 = 300 + 2 x 1200 - 200 ... three.
-        const RowRules rules{.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300, .working = Working::AsYouGo};
+        const RowRules rules{
+            .plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300, .working = Working::AsYouGo};
         QCOMPARE(planks(equalRuns(1, 2000), rules), 2);
         QCOMPARE(planks(equalRuns(1, 1300), rules), 2);
         QCOMPARE(planks(equalRuns(1, 2500), rules), 3);
     }
 
     void exactMultiplesTakeWholePlanksOnly() {
-        const RowPlan plan = planRows(equalRuns(1, 2400), {.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300});
+        const RowPlan plan =
+            planRows(equalRuns(1, 2400), {.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300});
         QCOMPARE(plan.planks, 2);
         QCOMPARE(plan.runs[0].first, 1200.0);
         QCOMPARE(plan.runs[0].last, 1200.0);
@@ -172,14 +193,17 @@ private slots:
         for (int i = 0; i < 4; ++i) runs.push_back({i, 0, 390});
         QCOMPARE(planks(runs, {.plankLength = 1200, .kerf = 3, .stagger = 300, .endLeast = 300}), 2);
         // And none of them has a joint to stagger.
-        QCOMPARE(planRows(runs, {.plankLength = 1200, .kerf = 3, .stagger = 2000, .endLeast = 300}).runs.size(), std::size_t{4});
+        QCOMPARE(planRows(runs, {.plankLength = 1200, .kerf = 3, .stagger = 2000, .endLeast = 300}).runs.size(),
+                 std::size_t{4});
     }
 
     void impossibleRulesGiveNoPlan() {
         // 1300 in two pieces of at least 700 each: 1400 > 1300.
-        QVERIFY(!planRows(equalRuns(1, 1300), {.plankLength = 1200, .kerf = 3, .stagger = 0, .endLeast = 700}).feasible());
+        QVERIFY(
+            !planRows(equalRuns(1, 1300), {.plankLength = 1200, .kerf = 3, .stagger = 0, .endLeast = 700}).feasible());
         // Joints of neighbouring rows can be at most half a plank apart in the round.
-        QVERIFY(!planRows(equalRuns(3, 6000), {.plankLength = 1200, .kerf = 3, .stagger = 601, .endLeast = 0}).feasible());
+        QVERIFY(
+            !planRows(equalRuns(3, 6000), {.plankLength = 1200, .kerf = 3, .stagger = 601, .endLeast = 0}).feasible());
         QVERIFY(planRows({}, {.plankLength = 1200}).runs.empty());
     }
 
@@ -187,20 +211,29 @@ private slots:
         std::mt19937 dice(7);
         for (int round = 0; round < 400; ++round) {
             const int plank = 5 + static_cast<int>(dice() % 6), kerf = static_cast<int>(dice() % 2);
-            const int stagger = static_cast<int>(dice() % static_cast<unsigned>(plank / 2 + 1)), endLeast = 1 + static_cast<int>(dice() % 2);
+            const int stagger = static_cast<int>(dice() % static_cast<unsigned>(plank / 2 + 1)),
+                      endLeast = 1 + static_cast<int>(dice() % 2);
             const int usual = plank + 1 + static_cast<int>(dice() % static_cast<unsigned>(plank + 4));
             std::vector<Run> runs;
             for (int r = 0, rows = 2 + static_cast<int>(dice() % 3); r < rows; ++r) {
-                if (dice() % 4 == 0) runs.push_back({r, double(dice() % 3), double(plank + 1 + static_cast<int>(dice() % static_cast<unsigned>(plank)))});
-                else runs.push_back({r, 0, double(usual)});
+                if (dice() % 4 == 0)
+                    runs.push_back({r, double(dice() % 3),
+                                    double(plank + 1 + static_cast<int>(dice() % static_cast<unsigned>(plank)))});
+                else
+                    runs.push_back({r, 0, double(usual)});
             }
-            if (runs.size() < 4 && dice() % 4 == 0) runs.push_back({runs.back().row, runs.back().end() + 2, double(plank + 2)});
+            if (runs.size() < 4 && dice() % 4 == 0)
+                runs.push_back({runs.back().row, runs.back().end() + 2, double(plank + 2)});
             for (const bool free : {false, true}) {
                 const int want = BruteForce(runs, plank, kerf, stagger, endLeast, free).least();
-                const RowRules rules{.plankLength = double(plank), .kerf = double(kerf), .stagger = double(stagger), .endLeast = double(endLeast),
+                const RowRules rules{.plankLength = double(plank),
+                                     .kerf = double(kerf),
+                                     .stagger = double(stagger),
+                                     .endLeast = double(endLeast),
                                      .working = free ? Working::PlannedAhead : Working::AsYouGo};
                 const RowPlan plan = planRows(runs, rules);
-                QVERIFY2((plan.feasible() ? plan.planks : -1) == want, qPrintable(QStringLiteral("seed 7, round %1: want %2").arg(round).arg(want)));
+                QVERIFY2((plan.feasible() ? plan.planks : -1) == want,
+                         qPrintable(QStringLiteral("seed 7, round %1: want %2").arg(round).arg(want)));
                 if (plan.feasible()) {
                     QVERIFY(plan.provenLeast());
                     const QString wrong = fault(runs, rules, plan);
@@ -225,7 +258,8 @@ private slots:
                 }
             }
             for (const Working working : {Working::AsYouGo, Working::PlannedAhead}) {
-                const RowRules rules{.plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 250, .working = working};
+                const RowRules rules{
+                    .plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 250, .working = working};
                 const RowPlan plan = planRows(runs, rules);
                 if (!plan.feasible()) continue;
                 ++feasible;
@@ -238,7 +272,8 @@ private slots:
 
     void planningAheadNeverTakesMore() {
         for (double length = 1500; length < 4200; length += 83) {
-            RowRules rules{.plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 300, .working = Working::AsYouGo};
+            RowRules rules{
+                .plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 300, .working = Working::AsYouGo};
             const int asYouGo = planks(equalRuns(8, length), rules);
             rules.working = Working::PlannedAhead;
             const int ahead = planks(equalRuns(8, length), rules);
@@ -256,7 +291,9 @@ private slots:
     void itCanBeStopped() {
         std::stop_source source;
         source.request_stop();
-        QVERIFY(!planRows(equalRuns(9, 1866), {.plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 300}, source.get_token()).feasible());
+        QVERIFY(!planRows(equalRuns(9, 1866), {.plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 300},
+                          source.get_token())
+                     .feasible());
     }
 };
 WESTRUM_TEST(RowStartsTest)

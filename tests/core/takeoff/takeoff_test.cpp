@@ -45,12 +45,14 @@ private slots:
 
     void underlayTakesTheWayWithLessOffTheRoll() {
         // 3640 x 1785 and rolls of 1000: along two strips of 3640 = 7280; across four strips of 1785 = 7140.
-        const Underlay roll{.rollWidth = {1000}, .rollLength = {5000}, .lap = {0}, .thickness = {2}, .massKgPerM2 = 0.4};
+        const Underlay roll{
+            .rollWidth = {1000}, .rollLength = {5000}, .lap = {0}, .thickness = {2}, .massKgPerM2 = 0.4};
         const UnderlayTakeoff t = takeOffUnderlay(box(3640, 1785), roll);
         QVERIFY(!t.alongX);
         QCOMPARE(t.strips.size(), std::size_t{4});
         QVERIFY(std::abs(t.totalLength.value - 7140) < 1e-6);
-        const Product product{"u", "underlay", "Roll", "", Money{1500, Currency{}}, {{"rollWidth", 1000}, {"rollLength", 5000}}};
+        const Product product{
+            "u", "underlay", "Roll", "", Money{1500, Currency{}}, {{"rollWidth", 1000}, {"rollLength", 5000}}};
         const Purchase p = buyUnderlay(product, t);
         QCOMPARE(p.packs, 2);
         QVERIFY(std::abs(p.lengthLeft.value - 2860) < 1e-6);
@@ -59,7 +61,8 @@ private slots:
 
     void lapsAreLaidTwice() {
         // 1900 wide with rolls of 1000 lapped 100: exactly two strips, 0.1 m lapped over 3 m.
-        const Underlay roll{.rollWidth = {1000}, .rollLength = {10000}, .lap = {100}, .thickness = {2}, .massKgPerM2 = 1};
+        const Underlay roll{
+            .rollWidth = {1000}, .rollLength = {10000}, .lap = {100}, .thickness = {2}, .massKgPerM2 = 1};
         const UnderlayTakeoff t = takeOffUnderlay(box(3000, 1900), roll);
         QVERIFY(t.alongX);
         QCOMPARE(t.strips.size(), std::size_t{2});
@@ -90,7 +93,8 @@ private slots:
     }
 
     void theStepsGoInLayingOrderWithTheirCautions() {
-        const SetOut s = setOutPlanks(box(3000, 1760), plankOf(plankProduct(1285, 192, 8, 2000)), {.gap = {10}, .startOffset = {90}});
+        const SetOut s = setOutPlanks(box(3000, 1760), plankOf(plankProduct(1285, 192, 8, 2000)),
+                                      {.gap = {10}, .startOffset = {90}});
         const auto steps = fitSteps(s, {.packs = 4, .underlay = UnderlayTakeoff{}, .gap = {10}, .edgeLength = {9520}});
         QCOMPARE(static_cast<int>(steps.front().kind), static_cast<int>(StepKind::CheckDelivery));
         QCOMPARE(static_cast<int>(steps.back().kind), static_cast<int>(StepKind::Trims));
@@ -105,7 +109,8 @@ private slots:
                 at = id;
                 ++pieces;
             }
-            if (step.kind == StepKind::FirstRow || step.kind == StepKind::LastRow) QVERIFY(step.caution == Caution::SawAndDust);
+            if (step.kind == StepKind::FirstRow || step.kind == StepKind::LastRow)
+                QVERIFY(step.caution == Caution::SawAndDust);
         }
         QCOMPARE(pieces, s.pieces.size());
         QVERIFY(fitSteps(SetOut{}, {}).empty());

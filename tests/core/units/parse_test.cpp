@@ -51,7 +51,8 @@ private slots:
         QFETCH(double, mm);
         const auto length = parseLength(typed.toStdString());
         QVERIFY2(length.has_value(), qPrintable(typed));
-        QVERIFY2(std::abs(length.value().value - mm) < 1e-9, qPrintable(QString::number(length.value().value, 'g', 12)));
+        QVERIFY2(std::abs(length.value().value - mm) < 1e-9,
+                 qPrintable(QString::number(length.value().value, 'g', 12)));
     }
 
     void aBareFigureTakesTheJobsUnit() {
@@ -66,7 +67,8 @@ private slots:
         QTest::addColumn<int>("position");
         QTest::addColumn<QString>("text");
         const auto row = [](const char* typed, ParseFault fault, int position, const char* text) {
-            QTest::newRow(*typed ? typed : "(empty)") << QString::fromUtf8(typed) << static_cast<int>(fault) << position << QString::fromUtf8(text);
+            QTest::newRow(*typed ? typed : "(empty)")
+                << QString::fromUtf8(typed) << static_cast<int>(fault) << position << QString::fromUtf8(text);
         };
         row("", ParseFault::Empty, 0, "");
         row("   ", ParseFault::Empty, 0, "");
@@ -127,7 +129,8 @@ private slots:
         QCOMPARE(static_cast<int>(parseMoney("1.005", eur).error().fault), static_cast<int>(ParseFault::TooPrecise));
         QCOMPARE(static_cast<int>(parseMoney("-3", eur).error().fault), static_cast<int>(ParseFault::Negative));
         QCOMPARE(static_cast<int>(parseMoney("3 USD", eur).error().fault), static_cast<int>(ParseFault::WrongCurrency));
-        QCOMPARE(static_cast<int>(parseMoney("99999999999999999999", eur).error().fault), static_cast<int>(ParseFault::OutOfRange));
+        QCOMPARE(static_cast<int>(parseMoney("99999999999999999999", eur).error().fault),
+                 static_cast<int>(ParseFault::OutOfRange));
         QVERIFY(!currencyOf("eur"));
         QVERIFY(!currencyOf("EURO"));
     }

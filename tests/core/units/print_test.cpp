@@ -12,14 +12,17 @@ using namespace westrum;
 class PrintTest : public QObject {
     Q_OBJECT
 
-    static QString plain(std::string text) { return QString::fromStdString(text).replace(QChar(0x202F), QLatin1Char(' ')); }
+    static QString plain(std::string text) {
+        return QString::fromStdString(text).replace(QChar(0x202F), QLatin1Char(' '));
+    }
 
 private slots:
     void metricLeavesOffNeedlessZeros() {
         QCOMPARE(plain(printLength({3640})), QStringLiteral("3 640 mm"));
         QCOMPARE(plain(printLength({0.5})), QStringLiteral("0.5 mm"));
         QCOMPARE(plain(printLength({1840}, {.unit = LengthUnit::Metre})), QStringLiteral("1.84 m"));
-        QCOMPARE(plain(printLength({1845}, {.unit = LengthUnit::Centimetre, .decimalMark = ','})), QStringLiteral("184,5 cm"));
+        QCOMPARE(plain(printLength({1845}, {.unit = LengthUnit::Centimetre, .decimalMark = ','})),
+                 QStringLiteral("184,5 cm"));
         QCOMPARE(plain(printLength({-0.001})), QStringLiteral("0 mm"));
         QCOMPARE(plain(printLength({1234567}, {.withUnit = false})), QStringLiteral("1 234 567"));
     }
@@ -29,8 +32,10 @@ private slots:
         QCOMPARE(plain(printLength({1841.5}, {.unit = LengthUnit::Inch})), QStringLiteral("72 1/2\""));
         // 1840 mm = 72.4409": nearest sixteenth 72 7/16 = 1839.9125 mm, so 0.09 mm are left.
         QCOMPARE(plain(printLength({1840}, {.unit = LengthUnit::Inch})), QStringLiteral("72 7/16\" + 0.09 mm"));
-        QCOMPARE(plain(printLength({1840}, {.unit = LengthUnit::Inch, .betweenMarks = BetweenMarks::SayAbout})), QStringLiteral("≈72 7/16\""));
-        QCOMPARE(plain(printLength({25.4 * 3 / 32}, {.unit = LengthUnit::Inch, .inchDenominator = 32})), QStringLiteral("3/32\""));
+        QCOMPARE(plain(printLength({1840}, {.unit = LengthUnit::Inch, .betweenMarks = BetweenMarks::SayAbout})),
+                 QStringLiteral("≈72 7/16\""));
+        QCOMPARE(plain(printLength({25.4 * 3 / 32}, {.unit = LengthUnit::Inch, .inchDenominator = 32})),
+                 QStringLiteral("3/32\""));
         QCOMPARE(plain(printLength({6 * 304.8 + 12.7}, {.unit = LengthUnit::Foot})), QStringLiteral("6' 1/2\""));
         QCOMPARE(plain(printLength({304.8}, {.unit = LengthUnit::Foot})), QStringLiteral("1'"));
     }
@@ -39,10 +44,12 @@ private slots:
         std::mt19937 dice(3);
         for (int round = 0; round < 5000; ++round) {
             const Mm length{(static_cast<double>(dice() % 4000000) - 1000000) / 331.0};
-            for (const LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Centimetre, LengthUnit::Metre, LengthUnit::Inch, LengthUnit::Foot})
+            for (const LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Centimetre, LengthUnit::Metre,
+                                          LengthUnit::Inch, LengthUnit::Foot})
                 for (const char mark : {'.', ','})
                     for (const int denominator : {16, 32}) {
-                        const std::string text = printLength(length, {.unit = unit, .inchDenominator = denominator, .decimalMark = mark});
+                        const std::string text =
+                            printLength(length, {.unit = unit, .inchDenominator = denominator, .decimalMark = mark});
                         const auto back = parseLength(text);
                         QVERIFY2(back.has_value(), text.c_str());
                         QVERIFY2(std::abs(back.value().value - length.value) <= 0.01, text.c_str());
