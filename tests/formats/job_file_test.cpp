@@ -50,7 +50,7 @@ private slots:
     }
 
     void whatWasTypedIsKept() {
-        const auto& b = demoJob().surfaces[0].measurement.readings[1];
+        const auto b = demoJob().surfaces[0].measurement.readings[1];
         QCOMPARE(QString::fromStdString(b->typed), QStringLiteral("178.5 cm"));
         QCOMPARE(b->length.value, 1785.0);
     }

@@ -258,7 +258,7 @@ private slots:
 
     void suggestionsAreNeverWorseInEverything() {
         std::mt19937 dice(43);
-        for (int round = 0; round < 8; ++round) {
+        for (int round = 0; round < 3; ++round) {
             const Region outline = outlineOf(anyFloor(dice)).outline;
             const auto starts = plankStarts(outline, plank(900, 140), {.stagger = {150}, .endLeast = {150}});
             const auto suggestions = suggestStarts(starts, 8);
