@@ -8,7 +8,7 @@ install_packages() {
   local missing=() package
   while read -r package; do
     case "$package" in ''|'#'*) continue ;; esac
-    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'install ok installed' || missing+=("$package")
+    [ "$(dpkg-query -W -f='${Status}' "$package" 2>/dev/null)" = 'install ok installed' ] || missing+=("$package")
   done < packaging/debian-packages.txt
   [ ${#missing[@]} -eq 0 ] && return 0
   echo "Installing: ${missing[*]}"
