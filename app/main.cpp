@@ -3,6 +3,7 @@
 #include "app/document/job_document.h"
 #include "app/drawing/theme.h"
 #include "app/main_window.h"
+#include "app/stages/measure/measure_page.h"
 #include "formats/demo.h"
 #include "formats/translations.h"
 
@@ -18,6 +19,7 @@
 #include <QTranslator>
 
 #include <cstdio>
+#include <functional>
 
 using namespace westrum;
 
@@ -32,11 +34,24 @@ class Photographer : public QObject {
 public:
     Photographer(MainWindow& window, JobDocument& document, QString folder)
         : window_(window), document_(document), folder_(std::move(folder)) {
-        shots_ = {{MainWindow::Measure, QStringLiteral("measure")},
-                  {MainWindow::SetOut, QStringLiteral("set-out")},
-                  {MainWindow::Buy, QStringLiteral("buy")},
-                  {MainWindow::Fit, QStringLiteral("fit")},
-                  {MainWindow::Log, QStringLiteral("log")}};
+        const auto stage = [this](MainWindow::Stage s, const std::string& surface, PartsPanel::Group group,
+                                  int inHand = -1) {
+            return [this, s, surface, group, inHand] {
+                document_.setCurrentSurface(surface);
+                window_.showStage(s);
+                window_.measurePage().parts().show(group, inHand);
+            };
+        };
+        shots_ = {{QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("measure-error"), stage(MainWindow::Measure, "bulkhead", PartsPanel::Outline)},
+                  {QStringLiteral("measure-stations"), stage(MainWindow::Measure, "left-upper", PartsPanel::Outline)},
+                  {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
+                  {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
+                  {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }}};
         timer_.setInterval(60);
         connect(&timer_, &QTimer::timeout, this, [this] { step(); });
         timer_.start();
@@ -46,11 +61,11 @@ private:
     void step() {
         if (!document_.isSettled()) return; // not before all figures stand
         if (!shown_) {
-            window_.showStage(shots_[next_].first);
+            shots_[next_].second();
             shown_ = true;
             return;
         }
-        const QString path = folder_ + QLatin1Char('/') + shots_[next_].second + QStringLiteral(".png");
+        const QString path = folder_ + QLatin1Char('/') + shots_[next_].first + QStringLiteral(".png");
         if (!window_.grab().save(path)) {
             std::fprintf(stderr, "%s\n", qPrintable(Main::tr("Cannot write %1").arg(path)));
             QCoreApplication::exit(1);
@@ -63,7 +78,7 @@ private:
     MainWindow& window_;
     JobDocument& document_;
     QString folder_;
-    std::vector<std::pair<MainWindow::Stage, QString>> shots_;
+    std::vector<std::pair<QString, std::function<void()>>> shots_;
     std::size_t next_ = 0;
     bool shown_ = false;
     QTimer timer_;
@@ -116,7 +131,10 @@ int main(int argc, char** argv) {
                                                         QStringLiteral("/autosave");
     MainWindow window(document, folder);
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().constFirst());
-    if (parser.isSet(demo)) window.showStage(MainWindow::SetOut);
+    if (parser.isSet(demo))
+        window.showStage(MainWindow::SetOut);
+    else if (parser.positionalArguments().isEmpty())
+        window.showNewVan(false);
     window.show();
     std::unique_ptr<Photographer> photographer;
     if (parser.isSet(shots)) photographer = std::make_unique<Photographer>(window, document, parser.value(shots));

@@ -7,6 +7,7 @@
 #include "app/stages/later/later_page.h"
 #include "app/stages/log/log_page.h"
 #include "app/stages/measure/measure_page.h"
+#include "app/stages/newvan/new_van_page.h"
 #include "app/stages/setout/set_out_page.h"
 #include "formats/demo.h"
 #include "formats/words.h"
@@ -43,6 +44,8 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
       rule_(new StageRule({tr("Measure"), tr("Build-up"), tr("Set out"), tr("Cut"), tr("Buy"), tr("Fit"), tr("Log")})),
       map_(new ShellMap(document)),
       pages_(new QStackedWidget),
+      measure_(new MeasurePage(document, decimalMark_)),
+      newVan_(new NewVanPage(decimalMark_)),
       tally_(new TallyStrip(document, decimalMark_)),
       noticeBar_(new QWidget),
       notice_(new QLabel),
@@ -92,23 +95,31 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     column->addWidget(tally_);
     setCentralWidget(centre);
 
-    pages_->addWidget(new MeasurePage(document, decimalMark_));
+    pages_->addWidget(measure_);
     pages_->addWidget(new LaterPage(LaterPage::Which::BuildUp, document, decimalMark_));
     pages_->addWidget(new SetOutPage(document, decimalMark_));
     pages_->addWidget(new LaterPage(LaterPage::Which::Cut, document, decimalMark_));
     pages_->addWidget(new BuyPage(document, decimalMark_));
     pages_->addWidget(new FitPage(document, decimalMark_));
     pages_->addWidget(new LogPage(document, decimalMark_));
+    pages_->addWidget(newVan_);
+    connect(newVan_, &NewVanPage::goBack, this, [this] { showStage(Measure); });
+    connect(newVan_, &NewVanPage::laidOut, this, [this](const Job& job) {
+        document_.open(job, {});
+        showStage(Measure);
+    });
 
     connect(rule_, &StageRule::chosen, this, [this](int stage) { showStage(static_cast<Stage>(stage)); });
     connect(map_, &ShellMap::picked, this, [this](const std::string& id) {
         document_.setCurrentSurface(id);
         if (pages_->currentIndex() == Buy) showStage(Measure);
     });
-    connect(map_, &ShellMap::ghostPressed, this, [this](SurfaceKind kind) {
-        tell(tr("%1: not measured. In this version the floor is what can be measured and laid.")
-                 .arg(surfaceKindName(kind)));
+    connect(map_, &ShellMap::enlargeWanted, this, [this] { enlargeMap(!pages_->isHidden()); });
+    connect(measure_, &MeasurePage::pointAtSide, this, [this] {
+        map_->pointAtSide(tr("Press the side that it meets."));
+        map_->setFocus();
     });
+    connect(map_, &ShellMap::sidePicked, measure_, &MeasurePage::sidePointedAt);
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
@@ -126,6 +137,9 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
 QString MainWindow::notice() const { return noticeBar_->isHidden() ? QString() : notice_->text(); }
 
 void MainWindow::showStage(Stage stage) {
+    map_->show();
+    tally_->show();
+    if (pages_->isHidden()) enlargeMap(false);
     rule_->setCurrent(stage);
     pages_->setCurrentIndex(stage);
     if (!focusWidget() || focusWidget() == jobButton_) pages_->currentWidget()->setFocus();
@@ -201,6 +215,8 @@ void MainWindow::makeShortcuts() {
                 return;
             }
     };
+    connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_M), this), &QShortcut::activated, this,
+            [this] { enlargeMap(!pages_->isHidden()); });
     connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageDown), this), &QShortcut::activated, this,
             [step] { step(1); });
     connect(new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_PageUp), this), &QShortcut::activated, this,
@@ -216,6 +232,8 @@ void MainWindow::showShortcuts() {
     for (const auto& [keys, what] :
          {std::pair{tr("Alt+1 … Alt+7"), tr("the stages, Measure to Log")},
           {tr("Ctrl+Page down, Ctrl+Page up"), tr("next and previous surface")},
+          {tr("Ctrl+M"), tr("the map fills the window, and back")},
+          {tr("arrows, + − 0 on the map"), tr("from surface to surface; nearer, farther, all of it")},
           {tr("Tab, Enter"), tr("take the reading and go to the next")},
           {tr("Escape"), tr("give back the figure that stood in the field")},
           {tr("↑ ↓ in Set out"), tr("start line by 1 mm, with Shift by 10 mm")},
@@ -245,9 +263,22 @@ void MainWindow::tell(const QString& sentence, bool attention, const QString& ac
 }
 
 void MainWindow::newJobInPlace() {
-    if (!mayLetGo()) return;
-    document_.open(newJob(tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
-    showStage(Measure);
+    if (mayLetGo()) showNewVan(true);
+}
+
+void MainWindow::showNewVan(bool canGoBack) {
+    enlargeMap(false);
+    newVan_->begin(document_.job().shownUnit, canGoBack);
+    pages_->setCurrentWidget(newVan_);
+    rule_->setCurrent(-1);
+    map_->hide();
+    tally_->hide();
+}
+
+void MainWindow::enlargeMap(bool large) {
+    pages_->setHidden(large);
+    map_->setEnlarged(large);
+    if (large) map_->setFocus();
 }
 
 void MainWindow::openAnother() {

@@ -18,6 +18,9 @@
 
 namespace westrum {
 
+class MeasurePage;
+class NewVanPage;
+
 /// The window: the folding rule of stages, the unfolded map, the bench of the stage in hand, the tally.
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -28,6 +31,11 @@ public:
     MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent = nullptr);
 
     void showStage(Stage stage);
+    /// Shows the page on which a new job begins.
+    void showNewVan(bool canGoBack);
+    /// The map fills the window, or goes back to its place beside the bench.
+    void enlargeMap(bool large);
+    [[nodiscard]] MeasurePage& measurePage() { return *measure_; }
     /// Opens a file; says in the window why not, if it cannot be read.
     bool openFile(const QString& path);
 
@@ -64,6 +72,8 @@ private:
     StageRule* rule_;
     ShellMap* map_;
     QStackedWidget* pages_;
+    MeasurePage* measure_;
+    NewVanPage* newVan_;
     TallyStrip* tally_;
     QWidget* noticeBar_;
     QLabel* notice_;

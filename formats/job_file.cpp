@@ -2,49 +2,25 @@
 
 #include "core/catalogue/plank.h"
 #include "core/setout/set_out.h"
+#include "formats/surface_json.h"
 
 #include <QFile>
 #include <QFileInfo>
 #include <QSaveFile>
 
-#include <nlohmann/json.hpp>
-
-#include <array>
 #include <cmath>
 #include <set>
 
 namespace westrum {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 constexpr int kDeepest = 32;
-constexpr std::size_t kMostEntries = 2000;
-constexpr std::size_t kMostFaults = 20;
-constexpr std::size_t kLongestText = 10000;
 
-template <class Enum, std::size_t N> using Words = std::array<std::pair<Enum, const char*>, N>;
-
-constexpr Words<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
-                                       {LengthUnit::Centimetre, "cm"},
-                                       {LengthUnit::Metre, "m"},
-                                       {LengthUnit::Inch, "in"},
-                                       {LengthUnit::Foot, "ft"}}};
-constexpr Words<SurfaceKind, 6> kKinds{{{SurfaceKind::Floor, "floor"},
-                                        {SurfaceKind::Ceiling, "ceiling"},
-                                        {SurfaceKind::LeftWall, "left-wall"},
-                                        {SurfaceKind::RightWall, "right-wall"},
-                                        {SurfaceKind::Bulkhead, "bulkhead"},
-                                        {SurfaceKind::RearDoors, "rear-doors"}}};
-constexpr Words<OutlineForm, 2> kForms{{{OutlineForm::Rectangle, "rectangle"}, {OutlineForm::FourSides, "four-sides"}}};
-constexpr Words<int, 4> kSides{{{0, "AB"}, {1, "BC"}, {2, "CD"}, {3, "DA"}}};
-constexpr Words<int, 4> kCorners{{{0, "A"}, {1, "B"}, {2, "C"}, {3, "D"}}};
-
-template <class Enum, std::size_t N> const char* wordOf(const Words<Enum, N>& words, Enum value) {
-    for (const auto& [v, word] : words)
-        if (v == value) return word;
-    return words.front().second;
-}
+constexpr FileWords<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
+                                           {LengthUnit::Centimetre, "cm"},
+                                           {LengthUnit::Metre, "m"},
+                                           {LengthUnit::Inch, "in"},
+                                           {LengthUnit::Foot, "ft"}}};
 
 /// Depth of nesting, brackets in texts not counted; done before parsing, so that no parser meets the deep.
 int nestingOf(const QByteArray& bytes) {
@@ -68,8 +44,7 @@ int nestingOf(const QByteArray& bytes) {
     return deepest;
 }
 
-/// Walks a parsed document, checks everything and gathers faults; what is missing or wrong leaves its default.
-class JobReader {
+class JobReader : public JsonWalk {
 public:
     Job read(const Json& root) {
         Job job;
@@ -88,11 +63,14 @@ public:
         number(root, "", "seed", 0, 1e15, seed, false);
         job.seed = static_cast<std::uint64_t>(seed);
         number(root, "", "spoilChance", 0, 0.9, job.spoilChance, false);
+        if (const Json* d = objectMember(root, "", "datum", false))
+            job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
+        if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
         each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
             job.catalogue.products.push_back(product(entry, path));
         });
         each(root, "", "surfaces", [&](const Json& entry, const std::string& path) {
-            Surface s = surface(entry, path);
+            Surface s = readSurface(*this, entry, path, surfaceIds_);
             if (const Json* f = member(entry, path, "finish", false)) job.finishes[s.id] = finish(*f, path + ".finish");
             if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
             job.surfaces.push_back(std::move(s));
@@ -100,102 +78,7 @@ public:
         return job;
     }
 
-    [[nodiscard]] FileFaults& faults() { return faults_; }
-
 private:
-    void fault(FileFaultKind kind, const std::string& path, const std::string& detail = {}) {
-        if (faults_.size() < kMostFaults) faults_.push_back({kind, path, detail.substr(0, 60)});
-    }
-    static std::string join(const std::string& path, const char* key) { return path.empty() ? key : path + "." + key; }
-
-    const Json* member(const Json& object, const std::string& path, const char* key, bool required = true) {
-        if (!object.is_object()) return nullptr; // said where the object was opened
-        const auto found = object.find(key);
-        if (found == object.end() || found->is_null()) {
-            if (required) fault(FileFaultKind::Missing, join(path, key));
-            return nullptr;
-        }
-        return &*found;
-    }
-
-    void text(const Json& object, const std::string& path, const char* key, std::string& into, bool required = true) {
-        const Json* value = member(object, path, key, required);
-        if (!value) return;
-        if (!value->is_string())
-            fault(FileFaultKind::WrongType, join(path, key), "text");
-        else if (value->get_ref<const std::string&>().size() > kLongestText)
-            fault(FileFaultKind::OutOfRange, join(path, key));
-        else
-            into = value->get<std::string>();
-    }
-
-    bool number(const Json& object, const std::string& path, const char* key, double least, double most, double& into,
-                bool required = true) {
-        const Json* value = member(object, path, key, required);
-        if (!value) return false;
-        if (!value->is_number()) {
-            fault(FileFaultKind::WrongType, join(path, key), "number");
-            return false;
-        }
-        const double n = value->get<double>();
-        if (!std::isfinite(n) || n < least || n > most) {
-            fault(FileFaultKind::OutOfRange, join(path, key));
-            return false;
-        }
-        into = n;
-        return true;
-    }
-
-    template <class Enum, std::size_t N>
-    void word(const Json& object, const std::string& path, const char* key, const Words<Enum, N>& words, Enum& into) {
-        std::string found;
-        const std::size_t before = faults_.size();
-        text(object, path, key, found);
-        if (faults_.size() != before) return;
-        for (const auto& [value, w] : words)
-            if (found == w) {
-                into = value;
-                return;
-            }
-        if (member(object, path, key, false)) fault(FileFaultKind::UnknownWord, join(path, key), found);
-    }
-
-    void each(const Json& object, const std::string& path, const char* key, const auto& take, bool required = true) {
-        const Json* list = member(object, path, key, required);
-        if (!list) return;
-        if (!list->is_array()) return fault(FileFaultKind::WrongType, join(path, key), "list");
-        if (list->size() > kMostEntries) return fault(FileFaultKind::TooMany, join(path, key));
-        std::size_t i = 0;
-        for (const Json& entry : *list) {
-            const std::string at = join(path, key) + "[" + std::to_string(i++) + "]";
-            if (!entry.is_object())
-                fault(FileFaultKind::WrongType, at, "object");
-            else
-                take(entry, at);
-        }
-    }
-
-    void id(const Json& object, const std::string& path, std::set<std::string>& seen, std::string& into) {
-        text(object, path, "id", into);
-        if (!into.empty() && !seen.insert(into).second) fault(FileFaultKind::Duplicate, path + ".id", into);
-    }
-
-    std::optional<Reading> reading(const Json& object, const std::string& path, const char* key) {
-        const Json* value = member(object, path, key, false);
-        if (!value) return std::nullopt;
-        const std::string at = join(path, key);
-        if (!value->is_object()) {
-            fault(FileFaultKind::WrongType, at, "object");
-            return std::nullopt;
-        }
-        Reading r;
-        text(*value, at, "typed", r.typed, false);
-        double mm = 0;
-        if (!number(*value, at, "mm", -kLongestLength.value, kLongestLength.value, mm)) return std::nullopt;
-        r.length = {mm};
-        return r;
-    }
-
     FieldValues fields(const Json& object, const std::string& path, const char* key) {
         FieldValues values;
         const Json* list = member(object, path, key, false);
@@ -226,53 +109,6 @@ private:
             p.packPrice = Money{static_cast<std::int64_t>(std::llround(minor)), currency_};
         p.fields = fields(entry, path, "fields");
         return p;
-    }
-
-    Surface surface(const Json& entry, const std::string& path) {
-        Surface s;
-        id(entry, path, surfaceIds_, s.id);
-        text(entry, path, "name", s.name);
-        word(entry, path, "kind", kKinds, s.kind);
-        const Json* m = member(entry, path, "measurement");
-        if (!m) return s;
-        const std::string at = path + ".measurement";
-        if (!m->is_object()) {
-            fault(FileFaultKind::WrongType, at, "object");
-            return s;
-        }
-        word(*m, at, "form", kForms, s.measurement.form);
-        if (const Json* readings = member(*m, at, "readings", false)) {
-            if (!readings->is_object())
-                fault(FileFaultKind::WrongType, at + ".readings", "object");
-            else
-                for (int k = 0; k < kQuadReadings; ++k)
-                    s.measurement.readings[static_cast<std::size_t>(k)] =
-                        reading(*readings, at + ".readings", readingKey(static_cast<QuadReading>(k)).c_str());
-        }
-        each(
-            *m, at, "notches",
-            [&](const Json& n, const std::string& where) {
-                Notch notch;
-                text(n, where, "name", notch.name, false);
-                word(n, where, "side", kSides, notch.side);
-                notch.position = reading(n, where, "position");
-                notch.length = reading(n, where, "length");
-                notch.depth = reading(n, where, "depth");
-                s.measurement.notches.push_back(std::move(notch));
-            },
-            false);
-        each(
-            *m, at, "steps",
-            [&](const Json& st, const std::string& where) {
-                Step step;
-                text(st, where, "name", step.name, false);
-                word(st, where, "corner", kCorners, step.corner);
-                step.along = reading(st, where, "along");
-                step.across = reading(st, where, "across");
-                s.measurement.steps.push_back(std::move(step));
-            },
-            false);
-        return s;
     }
 
     Finish finish(const Json& entry, const std::string& path) {
@@ -319,39 +155,9 @@ private:
         return l;
     }
 
-    FileFaults faults_;
     Currency currency_;
     std::set<std::string> productIds_, surfaceIds_;
 };
-
-Json written(const Reading& r) { return {{"typed", r.typed}, {"mm", r.length.value}}; }
-
-void put(Json& object, const char* key, const std::optional<Reading>& reading) {
-    if (reading) object[key] = written(*reading);
-}
-
-Json written(const Measurement& m) {
-    Json out{{"form", wordOf(kForms, m.form)},
-             {"readings", Json::object()},
-             {"notches", Json::array()},
-             {"steps", Json::array()}};
-    for (int k = 0; k < kQuadReadings; ++k)
-        put(out["readings"], readingKey(static_cast<QuadReading>(k)).c_str(), m.readings[static_cast<std::size_t>(k)]);
-    for (const Notch& n : m.notches) {
-        Json notch{{"name", n.name}, {"side", wordOf(kSides, n.side)}};
-        put(notch, "position", n.position);
-        put(notch, "length", n.length);
-        put(notch, "depth", n.depth);
-        out["notches"].push_back(std::move(notch));
-    }
-    for (const Step& s : m.steps) {
-        Json step{{"name", s.name}, {"corner", wordOf(kCorners, s.corner)}};
-        put(step, "along", s.along);
-        put(step, "across", s.across);
-        out["steps"].push_back(std::move(step));
-    }
-    return out;
-}
 
 Json written(const FieldValues& values) {
     Json out = Json::object();
@@ -419,11 +225,14 @@ QByteArray writeJob(const Job& job) {
               {"shownUnit", wordOf(kUnits, job.shownUnit)},
               {"seed", job.seed},
               {"spoilChance", job.spoilChance},
+              {"datum", Json::object()},
+              {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
+    putReading(root["datum"], "rear", job.datum.rear);
+    putReading(root["datum"], "front", job.datum.front);
     for (const Surface& s : job.surfaces) {
-        Json surface{
-            {"id", s.id}, {"name", s.name}, {"kind", wordOf(kKinds, s.kind)}, {"measurement", written(s.measurement)}};
+        Json surface = written(s);
         if (const auto f = job.finishes.find(s.id); f != job.finishes.end())
             surface["finish"] = {
                 {"product", f->second.product}, {"underlay", f->second.underlay}, {"rules", written(f->second.rules)}};

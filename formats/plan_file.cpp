@@ -253,7 +253,7 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
                       f.mass(plan.totals.laidMass));
     if (plan.totals.cost) lines << PlanText::tr("  cost %1").arg(f.money(*plan.totals.cost));
     if (!plan.remarks.empty()) lines << QString() << PlanText::tr("Remarks");
-    for (const Remark& r : plan.remarks) lines << QStringLiteral("  ") + sentence(r, f);
+    for (const Remark& r : plan.remarks) lines << QStringLiteral("  ") + sentenceWithPlace(job, r, f);
     return lines.join(QLatin1Char('\n')) + QLatin1Char('\n');
 }
 

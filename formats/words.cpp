@@ -36,6 +36,18 @@ public:
                 if (const auto* l = std::get_if<Mm>(&value)) return l->value;
         return 0;
     }
+    [[nodiscard]] double share(std::string_view key) const {
+        for (const auto& [name, value] : facts_)
+            if (name == key)
+                if (const auto* d = std::get_if<double>(&value)) return *d;
+        return 0;
+    }
+    [[nodiscard]] std::string text(std::string_view key) const {
+        for (const auto& [name, value] : facts_)
+            if (name == key)
+                if (const auto* s = std::get_if<std::string>(&value)) return *s;
+        return {};
+    }
     [[nodiscard]] QString length(double mm) const { return figures_.length({mm}); }
 
 private:
@@ -49,6 +61,11 @@ private:
     const Facts& facts_;
     const Figures& figures_;
 };
+
+QString capital(QString text) {
+    if (!text.isEmpty()) text[0] = text[0].toUpper();
+    return text;
+}
 
 } // namespace
 
@@ -75,14 +92,35 @@ QString Figures::percent(double share) const {
 Figures figuresFor(const Job& job, char decimalMark) { return {.unit = job.shownUnit, .decimalMark = decimalMark}; }
 
 QString readingName(const std::string& key) {
-    if (key == "AB") return Words::tr("right side a");
-    if (key == "BC") return Words::tr("front side b");
-    if (key == "CD") return Words::tr("left side c");
-    if (key == "DA") return Words::tr("rear side d");
-    if (key == "AC") return Words::tr("diagonal e");
-    if (key == "BD") return Words::tr("diagonal f");
-    return fromStd(key);
+    static const std::string quad[] = {"AB", "BC", "CD", "DA", "AC", "BD"};
+    for (int k = 0; k < kQuadReadings; ++k)
+        if (key == quad[k])
+            return (k < 4 ? Words::tr("side %1") : Words::tr("diagonal %1")).arg(QLatin1Char("abcdef"[k]));
+    if (key == "base") return Words::tr("base from A to B");
+    if (key == "chord2") return Words::tr("chord the other way");
+    if (key == "rise2") return Words::tr("rise the other way");
+    if (key == "heightRear") return Words::tr("height at the rear");
+    if (key == "heightFront") return Words::tr("height at the front");
+    if (key == "fromRear") return Words::tr("distance from the rear");
+    bool isNumber = false;
+    const int n = fromStd(key).mid(1).toInt(&isNumber);
+    if (!isNumber) return fromStd(key);
+    switch (key.front()) {
+    case 'S': return Words::tr("side %1").arg(sideLetter(n));
+    case 'D': return Words::tr("diagonal %1").arg(n + 1);
+    case 'x': return Words::tr("station %1").arg(n + 1);
+    case 'y': return Words::tr("offset %1").arg(n + 1);
+    case 'z': return Words::tr("other offset %1").arg(n + 1);
+    case 'a': return Words::tr("point %1 from A").arg(n + 1);
+    case 'b': return Words::tr("point %1 from B").arg(n + 1);
+    case 'p': return Words::tr("chord %1").arg(n + 1);
+    case 'h': return Words::tr("rise %1").arg(n + 1);
+    case 'R': return Words::tr("radius at corner %1").arg(QLatin1Char(static_cast<char>('A' + n % 26)));
+    default: return fromStd(key);
+    }
 }
+
+QString sideLetter(int side) { return QString(QLatin1Char(static_cast<char>('a' + side % 26))); }
 
 QString surfaceKindName(SurfaceKind kind) {
     switch (kind) {
@@ -92,9 +130,48 @@ QString surfaceKindName(SurfaceKind kind) {
     case SurfaceKind::RightWall: return Words::tr("Right wall");
     case SurfaceKind::Bulkhead: return Words::tr("Bulkhead");
     case SurfaceKind::RearDoors: return Words::tr("Rear doors");
+    case SurfaceKind::LeftWallUpper: return Words::tr("Left wall, upper");
+    case SurfaceKind::RightWallUpper: return Words::tr("Right wall, upper");
+    case SurfaceKind::ArchTop: return Words::tr("Wheel arch, top");
+    case SurfaceKind::ArchFace: return Words::tr("Wheel arch, face");
+    case SurfaceKind::ArchEnd: return Words::tr("Wheel arch, end");
+    case SurfaceKind::Pillar: return Words::tr("Pillar");
+    case SurfaceKind::SlidingDoor: return Words::tr("Sliding door");
+    case SurfaceKind::RearDoor: return Words::tr("Rear door");
+    case SurfaceKind::CabReveal: return Words::tr("Cab reveal");
+    case SurfaceKind::BenchFront: return Words::tr("Bench front");
+    case SurfaceKind::BenchTop: return Words::tr("Bench top");
+    case SurfaceKind::KitchenFront: return Words::tr("Kitchen front");
+    case SurfaceKind::Splashback: return Words::tr("Splashback");
+    case SurfaceKind::WetCellWall: return Words::tr("Wet cell wall");
+    case SurfaceKind::Shelf: return Words::tr("Shelf");
+    case SurfaceKind::Headliner: return Words::tr("Headliner");
+    case SurfaceKind::Other: return Words::tr("Surface");
     }
     return {};
 }
+
+QString surfaceName(SurfaceKind kind, Hand hand, int number) {
+    QString name = surfaceKindName(kind);
+    switch (kind) {
+    case SurfaceKind::LeftWall: name = Words::tr("Left wall, lower"); break;
+    case SurfaceKind::RightWall: name = Words::tr("Right wall, lower"); break;
+    case SurfaceKind::LeftWallUpper:
+    case SurfaceKind::RightWallUpper:
+    case SurfaceKind::SlidingDoor: break;
+    case SurfaceKind::ArchEnd:
+        name = number == 1 ? Words::tr("Wheel arch, rear end") : Words::tr("Wheel arch, front end");
+        [[fallthrough]];
+    default:
+        if (hand == Hand::Left) name = Words::tr("%1, left").arg(name);
+        if (hand == Hand::Right) name = Words::tr("%1, right").arg(name);
+        if (kind == SurfaceKind::Pillar || kind == SurfaceKind::WetCellWall)
+            name = QStringLiteral("%1 %2").arg(name).arg(number);
+    }
+    return name;
+}
+
+QStringList areaNames() { return {Words::tr("living"), Words::tr("garage"), Words::tr("wet cell"), Words::tr("cab")}; }
 
 QString fieldName(std::string_view tradeName) {
     const QByteArray name(tradeName.data(), static_cast<qsizetype>(tradeName.size()));
@@ -128,7 +205,7 @@ QString sentence(const Remark& remark, const Figures& figures) {
             .arg(reading("reading"), by, figures.length({f.mm("implied")}));
     }
     case RemarkKind::SquareAssumed:
-        return Words::tr("No diagonal is measured: the rear right corner is taken as square.");
+        return Words::tr("No diagonal is measured: the corner between a and d is taken as square.");
     case RemarkKind::NotchOutside:
         return Words::tr("%1 ends at %2, but the side is only %3 long. It is left out.")
             .arg(f["cutout"], f["length"], f["limit"]);
@@ -144,6 +221,71 @@ QString sentence(const Remark& remark, const Figures& figures) {
             if (name == "reading") what = QCoreApplication::translate("Cutout", std::get<std::string>(value).c_str());
         return Words::tr("%1 still needs its %2. Until then it is left out.").arg(f["cutout"], what);
     }
+    case RemarkKind::CutoutSideCurved:
+        return Words::tr("%1 is on a curved side, where no cut-out can be placed. It is left out.").arg(f["cutout"]);
+    case RemarkKind::RadiusTooLarge:
+        return Words::tr("The %1 is %2; the sides allow %3 at most. The corner is left sharp.")
+            .arg(reading("reading"), f["length"], f["limit"]);
+    case RemarkKind::OutlineCrosses:
+        return Words::tr("The sides cross each other. Are the readings in the order of going round?");
+    case RemarkKind::CurveUnmeasured:
+        return Words::tr("Tape the %1 along the curve, or measure its chord and rise.").arg(reading("reading"));
+    case RemarkKind::CurveDisagrees:
+        return Words::tr("The %1 is taped as %2, but chord and rise make it %3. Take them again.")
+            .arg(reading("reading"), f["length"], f["implied"]);
+    case RemarkKind::DiagonalMissing:
+        return Words::tr("Corner %1 is not held yet: measure a diagonal to it.").arg(f["corner"]);
+    case RemarkKind::ReadingTooLong:
+        return Words::tr(
+                   "The %1 is longer than the two others of its triangle together: they cannot meet. Take it again.")
+            .arg(reading("reading"));
+    case RemarkKind::OneReadingWrong:
+        return Words::tr("One reading is wrong by about %1: perhaps the %2, but others would explain it as well. "
+                         "One more diagonal would tell.")
+            .arg(figures.length({std::abs(f.mm("misclosure"))}), reading("reading"));
+    case RemarkKind::StationsNotRising:
+        return Words::tr("The %1 is at %2, not beyond the one before at %3.")
+            .arg(reading("reading"), f["length"], f["before"]);
+    case RemarkKind::TapesDoNotMeet:
+        return Words::tr("%1 and %2 fall %3 short of meeting. Take both again.")
+            .arg(capital(reading("reading")), reading("other"), f["gap"]);
+    case RemarkKind::TapesMeetFlat:
+        return Words::tr(
+                   "%1 and %2 meet at a flat angle: small errors grow there. Another fixed point would hold it better.")
+            .arg(capital(reading("reading")), reading("other"));
+    case RemarkKind::StretchUnknown:
+        return Words::tr(
+            "Bent both ways, but not both bends are measured: how far a lining must stretch is not known.");
+    case RemarkKind::DoubleCurve:
+        return Words::tr("Bent both ways: what covers it in one piece must stretch by about %1.")
+            .arg(figures.percent(f.share("stretch")));
+    case RemarkKind::OpeningIncomplete:
+    case RemarkKind::ZoneIncomplete:
+    case RemarkKind::SupportIncomplete:
+        return Words::tr("%1 still needs its %2. Until then it is left out.")
+            .arg(f["opening"] + f["zone"] + f["support"],
+                 QCoreApplication::translate("Cutout", f.text("what").c_str()));
+    case RemarkKind::OpeningOutside: return Words::tr("%1 lies outside the surface and is left out.").arg(f["opening"]);
+    case RemarkKind::OpeningOverEdge:
+        return Words::tr("%1 hangs over the edge of the surface. Only what lies on it counts.").arg(f["opening"]);
+    case RemarkKind::OpeningsOverlap:
+        return Words::tr("%1 and %2 overlap. Check where they are.").arg(f["opening"], f["other"]);
+    case RemarkKind::OpeningCrossed:
+        return Words::tr("The outline of %1 crosses itself. It is left out.").arg(f["opening"]);
+    case RemarkKind::ZoneOutside:
+        return Words::tr("%1 hides nothing of the surface. Check where it is.").arg(f["zone"]);
+    case RemarkKind::AllHidden: return Words::tr("The hidden zones leave nothing to be seen.");
+    case RemarkKind::SupportOutside:
+        return Words::tr("%1 runs beyond the surface; what lies outside is left out.").arg(f["support"]);
+    case RemarkKind::EdgeMeetsNothing:
+        return Words::tr("Side %1 meets a surface that is gone. Say anew what it meets.").arg(f["edge"]);
+    case RemarkKind::SharedEdgesDiffer:
+        return Words::tr(
+                   "Side %1 is %2, but side %3 of %4, which it meets, is %5: %6 apart, more than measuring explains. "
+                   "Take both again.")
+            .arg(f["edge"], f["length"], f["otherEdge"], f["other"], f["otherLength"], f["difference"]);
+    case RemarkKind::PanelCannotPass:
+        return Words::tr("A panel %1 thick does not go through %2 at all.").arg(f["thickness"], f["door"]);
     case RemarkKind::OutlineInPieces: return Words::tr("The cut-outs part the surface into %1 pieces.").arg(f["count"]);
     case RemarkKind::OutlineEmpty:
         return Words::tr("These readings leave no surface. Check the sides and the cut-outs.");
@@ -195,6 +337,12 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::PackEmpty: return Words::tr("%1: a pack holds no plank.").arg(f["product"]);
     }
     return {};
+}
+
+QString sentenceWithPlace(const Job& job, const Remark& remark, const Figures& figures) {
+    const Surface* surface = job.surface(remark.place.surface);
+    const QString text = sentence(remark, figures);
+    return surface && job.surfaces.size() > 1 ? Words::tr("%1: %2").arg(fromStd(surface->name), text) : text;
 }
 
 QString sentence(const FileFault& fault) {

@@ -5,6 +5,7 @@
 #include "formats/job_file.h"
 
 #include <QString>
+#include <QStringList>
 
 namespace westrum {
 
@@ -30,6 +31,8 @@ Figures figuresFor(const Job& job, char decimalMark = '.');
 /// Each remark, fault and step in one plain sentence, in the language that is loaded. This is the only place where
 /// such sentences are put together.
 QString sentence(const Remark& remark, const Figures& figures);
+/// The same with the name of its surface before it, where the job has more than one.
+QString sentenceWithPlace(const Job& job, const Remark& remark, const Figures& figures);
 QString sentence(const FileFault& fault);
 QString sentence(const ParseError& error, const QString& typed);
 
@@ -41,9 +44,14 @@ QString cautionText(Caution caution);
 
 QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures);
 
-/// "side AB", "diagonal AC" as the bench names them.
+/// "side a", "diagonal e", "offset 3" as the bench names them.
 QString readingName(const std::string& key);
+QString sideLetter(int side);
 QString surfaceKindName(SurfaceKind kind);
+/// The name of a new van's surface: kind, hand, and its number where there are several.
+QString surfaceName(SurfaceKind kind, Hand hand, int number);
+/// Of the van: living, garage, wet cell, cab.
+QStringList areaNames();
 /// The trade name of a field or of one of its choices.
 QString fieldName(std::string_view tradeName);
 

@@ -1,5 +1,7 @@
 #include "app/document/commands.h"
 
+#include "app/document/set_value.h"
+
 #include <QCoreApplication>
 
 #include <utility>
@@ -10,52 +12,6 @@ namespace {
 struct Commands {
     Q_DECLARE_TR_FUNCTIONS(Commands)
 };
-
-/// Exchanges one value of the job with another; undo and redo are the same exchange. `Access` finds the value in a job
-/// by ids, never by a kept pointer.
-template <class Value, class Access> class SetValue final : public QUndoCommand {
-public:
-    SetValue(const QString& name, JobDocument& document, JobPart part, std::string surface, Access access, Value value,
-             int gesture = -1)
-        : QUndoCommand(name),
-          document_(document),
-          part_(part),
-          surface_(std::move(surface)),
-          access_(std::move(access)),
-          other_(std::move(value)),
-          gesture_(gesture) {
-        setObsolete(access_(document_.job()) == other_);
-    }
-    void undo() override { exchange(); }
-    void redo() override { exchange(); }
-    int id() const override { return gesture_; }
-    bool mergeWith(const QUndoCommand* later) override {
-        const auto* next = dynamic_cast<const SetValue*>(later);
-        if (!next || next->surface_ != surface_) return false;
-        // Ours still holds the value from before the gesture; the document has the newest.
-        setObsolete(access_(document_.job()) == other_);
-        return true;
-    }
-
-private:
-    void exchange() {
-        document_.edit(part_, surface_, [this](Job& job) { std::swap(access_(job), other_); });
-    }
-
-    JobDocument& document_;
-    JobPart part_;
-    std::string surface_;
-    Access access_;
-    Value other_;
-    int gesture_;
-};
-
-template <class Value, class Access>
-Command setValue(const QString& name, JobDocument& document, JobPart part, const std::string& surface, Access access,
-                 Value value, int gesture = -1) {
-    return std::make_unique<SetValue<Value, Access>>(name, document, part, surface, std::move(access), std::move(value),
-                                                     gesture);
-}
 
 auto measurementOf(const std::string& surface) {
     return [surface](auto& job) -> auto& { return job.surface(surface)->measurement; };
@@ -151,11 +107,6 @@ void push(JobDocument& document, Command command) {
     document.undoStack().push(command.release());
 }
 
-Command takeReading(JobDocument& d, const std::string& surface, QuadReading which, std::optional<Reading> reading) {
-    return changeMeasurement(Commands::tr("Take a reading"), d, surface,
-                             [&](Measurement& m) { m.readings[static_cast<std::size_t>(which)] = std::move(reading); });
-}
-
 Command chooseOutlineForm(JobDocument& d, const std::string& surface, OutlineForm form) {
     return changeMeasurement(Commands::tr("Change the way of measuring"), d, surface,
                              [&](Measurement& m) { m.form = form; });
@@ -179,24 +130,6 @@ Command removeNotch(JobDocument& d, const std::string& surface, int index) {
 Command removeStep(JobDocument& d, const std::string& surface, int index) {
     return changeMeasurement(Commands::tr("Restore a corner"), d, surface,
                              [&](Measurement& m) { m.steps.erase(m.steps.begin() + index); });
-}
-
-Command takeNotchReading(JobDocument& d, const std::string& surface, int index, CutoutReading which,
-                         std::optional<Reading> reading) {
-    return changeMeasurement(Commands::tr("Measure a notch"), d, surface, [&](Measurement& m) {
-        Notch& n = m.notches[static_cast<std::size_t>(index)];
-        (which == CutoutReading::Position ? n.position
-         : which == CutoutReading::Length ? n.length
-                                          : n.depth) = std::move(reading);
-    });
-}
-
-Command takeStepReading(JobDocument& d, const std::string& surface, int index, CutoutReading which,
-                        std::optional<Reading> reading) {
-    return changeMeasurement(Commands::tr("Measure a cut corner"), d, surface, [&](Measurement& m) {
-        Step& s = m.steps[static_cast<std::size_t>(index)];
-        (which == CutoutReading::Along ? s.along : s.across) = std::move(reading);
-    });
 }
 
 Command moveNotchToSide(JobDocument& d, const std::string& surface, int index, int side) {

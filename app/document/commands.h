@@ -16,19 +16,11 @@ namespace westrum {
 using Command = std::unique_ptr<QUndoCommand>;
 void push(JobDocument& document, Command command);
 
-/// Which reading of a cut-out is meant.
-enum class CutoutReading { Position, Length, Depth, Along, Across };
-
-Command takeReading(JobDocument&, const std::string& surface, QuadReading which, std::optional<Reading> reading);
 Command chooseOutlineForm(JobDocument&, const std::string& surface, OutlineForm form);
 Command addNotch(JobDocument&, const std::string& surface, Notch notch);
 Command addStep(JobDocument&, const std::string& surface, Step step);
 Command removeNotch(JobDocument&, const std::string& surface, int index);
 Command removeStep(JobDocument&, const std::string& surface, int index);
-Command takeNotchReading(JobDocument&, const std::string& surface, int index, CutoutReading which,
-                         std::optional<Reading> reading);
-Command takeStepReading(JobDocument&, const std::string& surface, int index, CutoutReading which,
-                        std::optional<Reading> reading);
 Command moveNotchToSide(JobDocument&, const std::string& surface, int index, int side);
 Command moveStepToCorner(JobDocument&, const std::string& surface, int index, int corner);
 Command renameNotch(JobDocument&, const std::string& surface, int index, const std::string& name);

@@ -71,10 +71,14 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
         after.rules["startOffset"] = offset->second;
     else
         after.rules.erase("startOffset");
+    const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;
     const bool startsHold =
-        part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
+        elsewhere || part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
     if (!startsHold) starts_ = std::make_shared<const Starts>();
+    const bool gone = !job_.surface(current_);
+    if (gone) current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
     emit jobChanged(part, surface);
+    if (gone) emit currentSurfaceChanged();
     if (part != JobPart::Log) replan();
 }
 

@@ -17,7 +17,7 @@
 namespace westrum {
 
 /// What of the job changed, so that views repaint their part only.
-enum class JobPart { Details, Measurement, Finish, Catalogue, Log };
+enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log };
 
 /// The open job. Only commands change it; each change is told by one signal and planned in the background.
 class JobDocument : public QObject {

@@ -24,6 +24,15 @@ void PlanWorker::request(const Job& job, Revision revision, const std::string& s
     key.job.logs.clear();
     key.job.name.clear();
     key.job.vehicle.clear();
+    key.job.datum = {};
+    key.job.access = {};
+    // What other surfaces are does not change this one's start lines.
+    std::erase_if(key.job.surfaces, [&](const Surface& s) { return s.id != startsOf; });
+    for (Surface& s : key.job.surfaces) {
+        s.name.clear();
+        s.edges.clear();
+    }
+    std::erase_if(key.job.finishes, [&](const auto& f) { return f.first != startsOf; });
     bool again = false;
     {
         const std::scoped_lock lock(mutex_);

@@ -13,6 +13,12 @@ class PlanView {
 public:
     PlanView() = default;
     PlanView(const Bounds& shown, const QRectF& into);
+    /// At a scale, the origin at 0,0: for a painter that has been moved and turned.
+    static PlanView scaled(double pixelsPerMm) {
+        PlanView v;
+        v.scale_ = pixelsPerMm;
+        return v;
+    }
 
     [[nodiscard]] QPointF map(Point p) const { return {offset_.x() + p.x * scale_, offset_.y() - p.y * scale_}; }
     [[nodiscard]] Point unmap(QPointF p) const {

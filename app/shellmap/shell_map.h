@@ -3,11 +3,16 @@
 #include <QWidget>
 
 #include "app/document/job_document.h"
+#include "app/drawing/plan_view.h"
+#include "core/shell/unfold.h"
+
+#include <optional>
 
 namespace westrum {
 
 /// The unfolded inside of the van, true to scale: the map of the whole job. What is not measured is a dotted ghost,
-/// what has no finish is bare metal, a surface with a remark carries a pencil mark.
+/// what has no finish is bare metal, a surface with a remark carries a pencil mark. Wheel and + - 0 zoom, dragging
+/// moves it, arrow keys go from surface to surface.
 class ShellMap : public QWidget {
     Q_OBJECT
 public:
@@ -15,23 +20,66 @@ public:
     QSize sizeHint() const override { return {330, 600}; }
     QSize minimumSizeHint() const override { return {240, 300}; }
 
+    /// The next side pressed is told by sidePicked(); Escape gives up.
+    void pointAtSide(const QString& why);
+    [[nodiscard]] bool isPointing() const { return !why_.isEmpty(); }
+    void zoomBy(double factor, QPointF around);
+    void showAll();
+    void setEnlarged(bool enlarged);
+
+    /// Where a surface's middle lies on the widget, for tests and tools.
+    [[nodiscard]] QPointF middleOf(const std::string& surface) const;
+    /// The surface under a point; empty if none.
+    [[nodiscard]] std::string surfaceAt(QPointF at) const;
+    /// A surface and its side near a point.
+    struct SideAt {
+        std::string surface;
+        int side = -1;
+    };
+    [[nodiscard]] SideAt sideAt(QPointF at) const;
+
 signals:
     void picked(const std::string& surface);
-    /// A ghost was pressed: it cannot be planned yet.
-    void ghostPressed(westrum::SurfaceKind kind);
+    void sidePicked(const std::string& surface, int side);
+    /// The map is to fill the window, or to go back to its place.
+    void enlargeWanted();
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    bool event(QEvent* event) override;
 
 private:
     struct Leaf {
-        SurfaceKind kind;
-        QRectF box; ///< on the widget
-        std::string surface;
+        Flap flap;
+        Unfolded place;
+        Ring onMap;
     };
-    [[nodiscard]] std::vector<Leaf> leaves() const;
+    void layOut();
+    void changed();
+    [[nodiscard]] PlanView view() const;
+    void paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool current) const;
+    void paintLabelOf(QPainter& p, const PlanView& v, const Leaf& leaf, bool current) const;
+    void goTowards(int key);
+
     JobDocument& document_;
+    std::vector<Leaf> leaves_;
+    Bounds bounds_;
+    double zoom_ = 1;
+    QPointF pan_;
+    QPointF pressedAt_, panAtPress_;
+    bool panning_ = false, enlarged_ = false;
+    QString why_;
+    SideAt hovered_;
+    QPixmap drawn_; ///< the map as last painted, for panning without painting anew
+    QPointF drawnPan_;
+    bool stale_ = true;
 };
 
 } // namespace westrum

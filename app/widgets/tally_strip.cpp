@@ -130,7 +130,7 @@ void TallyStrip::recompute() {
     Figure remarks{.name = tr("Remarks")};
     for (const Remark& r : plan.remarks) {
         if (r.severity != Severity::Note) remarks.needsAttention = true;
-        remarks.madeOf << sentence(r, f);
+        remarks.madeOf << sentenceWithPlace(document_.job(), r, f);
     }
     remarks.value = QString::number(plan.remarks.size());
     if (plan.remarks.empty()) remarks.madeOf << tr("Nothing to remark.");

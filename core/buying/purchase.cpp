@@ -3,6 +3,7 @@
 #include "core/units/count.h"
 
 #include <algorithm>
+#include <cassert>
 #include <cmath>
 
 namespace westrum {
@@ -45,6 +46,29 @@ Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
     p.lengthNeeded = takeoff.totalLength;
     p.lengthLeft = underlay.rollLength * p.packs - takeoff.totalLength;
     addCost(p, product);
+    return p;
+}
+
+Purchase boughtTogether(const Purchase& a, const Purchase& b) {
+    assert(a.product == b.product && a.packs > 0 && b.packs > 0);
+    Purchase p = a;
+    const double packs = a.packs;
+    p.lengthNeeded = a.lengthNeeded + b.lengthNeeded;
+    if (a.lengthNeeded.value > 0) {
+        const Mm roll = (a.lengthNeeded + a.lengthLeft) / packs;
+        p.packs = static_cast<int>(roundUp(p.lengthNeeded / roll));
+        p.unitsNeeded = p.packs;
+        p.lengthLeft = roll * p.packs - p.lengthNeeded;
+    } else {
+        p.unitsNeeded = a.unitsNeeded + b.unitsNeeded;
+        p.packs = (p.unitsNeeded + a.unitsPerPack - 1) / a.unitsPerPack;
+    }
+    p.boughtArea = a.boughtArea * (p.packs / packs);
+    p.boughtMass = a.boughtMass * (p.packs / packs);
+    p.consumedArea = a.consumedArea + b.consumedArea;
+    p.laidArea = a.laidArea + b.laidArea;
+    p.laidMass = a.laidMass + b.laidMass;
+    if (p.packPrice) p.cost = *p.packPrice * p.packs;
     return p;
 }
 

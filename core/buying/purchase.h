@@ -39,6 +39,9 @@ Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff);
 /// Whole rolls for the underlay taken off.
 Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff);
 
+/// Two surfaces' needs of one product bought at once: whole packs of the sum. @pre same product, packs > 0 in both
+Purchase boughtTogether(const Purchase& a, const Purchase& b);
+
 /// Chance that `total` planks do not suffice for `needed` planks among which `cuts` are cut, when each try at a cut
 /// spoils its plank with probability `spoil` and is then tried again on a further plank: more than total - needed
 /// spoiled tries before the last good one (negative binomial). 1 if total < needed. Source: docs/formulae.md#odds.

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/geometry/polygon.h"
+#include "core/measure/distance_network.h"
 #include "core/measure/quad.h"
 #include "core/units/parse.h"
 #include "core/units/remark.h"
@@ -18,60 +19,147 @@ struct Reading {
     Mm length;
     friend bool operator==(const Reading&, const Reading&) = default;
 };
+using MaybeReading = std::optional<Reading>;
 
 enum class OutlineForm {
     Rectangle, ///< AB and BC; the other sides are taken to be equal and the corners square
     FourSides, ///< four sides and one or both diagonals
+    Polygon,   ///< any number of sides and enough diagonals inside it
+    Stations,  ///< a baseline with offsets square to it
+    TwoPoint,  ///< distances of each corner from two fixed points
 };
 
-/// A rectangle let into a side: a wheel arch, a pillar foot. Square to the side.
+/// Sides of a polygon in order, counter-clockwise from corner 0, and diagonals between its corners.
+struct PolygonReadings {
+    struct Diagonal {
+        int from = 0;
+        int to = 2;
+        MaybeReading length;
+        friend bool operator==(const Diagonal&, const Diagonal&) = default;
+    };
+    std::vector<MaybeReading> sides = std::vector<MaybeReading>(5);
+    std::vector<Diagonal> diagonals{{0, 2, {}}, {0, 3, {}}};
+    friend bool operator==(const PolygonReadings&, const PolygonReadings&) = default;
+};
+
+/// Stations along a baseline (the surface's lower edge, unless both sides are measured) and the offsets at each.
+struct StationReadings {
+    struct Row {
+        MaybeReading at;     ///< along the baseline from its rear or left end
+        MaybeReading offset; ///< square to the baseline, upwards
+        MaybeReading other;  ///< downwards, where both sides are measured
+        friend bool operator==(const Row&, const Row&) = default;
+    };
+    std::vector<Row> rows = std::vector<Row>(3);
+    bool smooth = true;
+    bool bothSides = false;
+    friend bool operator==(const StationReadings&, const StationReadings&) = default;
+};
+
+/// Corners by their distances from two fixed points on a base.
+struct FixedPointReadings {
+    struct Row {
+        MaybeReading fromA, fromB;
+        bool below = false; ///< on the near side of the base
+        friend bool operator==(const Row&, const Row&) = default;
+    };
+    MaybeReading base;
+    std::vector<Row> rows = std::vector<Row>(4);
+    friend bool operator==(const FixedPointReadings&, const FixedPointReadings&) = default;
+};
+
+enum class Curving {
+    Flat,
+    Single, ///< bent one way: lies flat when developed
+    Double, ///< bent both ways: does not
+};
+
+/// How a surface is bent. The width of a rectangle that was not taped along the curve follows from the profile.
+struct CurveReadings {
+    struct Part {
+        MaybeReading length; ///< of a straight part, or the chord
+        MaybeReading rise;   ///< of the chord at its middle; none for a straight part
+        friend bool operator==(const Part&, const Part&) = default;
+    };
+    Curving curving = Curving::Flat;
+    std::vector<Part> parts = std::vector<Part>(1);
+    MaybeReading alongChord, alongRise; ///< the other way, where it is bent both ways
+    friend bool operator==(const CurveReadings&, const CurveReadings&) = default;
+};
+
+/// A rectangle let into a straight side: a wheel arch, a pillar foot. Square to the side.
 struct Notch {
     std::string name;
-    int side = 0; ///< 0 AB, 1 BC, 2 CD, 3 DA
-    /// Along the side from its rear end (AB, CD: x least) or its right end (BC, DA: y least) to the notch.
-    std::optional<Reading> position;
-    std::optional<Reading> length; ///< along the side
-    std::optional<Reading> depth;  ///< into the surface
+    int side = 0; ///< place in MeasuredOutline::sides
+    /// Along the side to the notch from the side's rear (left) end, or from its lower end if it runs upwards.
+    MaybeReading position;
+    MaybeReading length; ///< along the side
+    MaybeReading depth;  ///< into the surface
     friend bool operator==(const Notch&, const Notch&) = default;
 };
 
 /// A corner cut away along both its sides: a door well.
 struct Step {
     std::string name;
-    int corner = 0;                ///< 0 A (rear right), 1 B (front right), 2 C (front left), 3 D (rear left)
-    std::optional<Reading> along;  ///< along side AB or CD
-    std::optional<Reading> across; ///< along side BC or DA
+    int corner = 0;      ///< where side `corner` begins; 0 A (rear right on a floor), 1 B, 2 C, 3 D
+    MaybeReading along;  ///< along the one of its two sides that runs more along the surface (AB or CD)
+    MaybeReading across; ///< along the other one
     friend bool operator==(const Step&, const Step&) = default;
 };
 
-/// All that was read off one surface.
+/// All that was read off one surface's outline.
 struct Measurement {
     OutlineForm form = OutlineForm::Rectangle;
-    std::array<std::optional<Reading>, kQuadReadings> readings{}; ///< by QuadReading
+    std::array<MaybeReading, kQuadReadings> readings{}; ///< by QuadReading
+    PolygonReadings polygon;
+    StationReadings stations;
+    FixedPointReadings fixedPoints;
+    CurveReadings curve;
+    std::vector<MaybeReading> cornerRadii; ///< by corner; may be shorter than the corners
     std::vector<Notch> notches;
     std::vector<Step> steps;
-    [[nodiscard]] bool empty() const;
+    [[nodiscard]] bool empty() const; ///< nothing read for the form chosen
     friend bool operator==(const Measurement&, const Measurement&) = default;
+};
+
+/// What a general polygon's readings say of each other; places are those of `keys`.
+struct NetworkReport {
+    std::vector<std::string> keys;
+    NetworkFit fit;
 };
 
 /// A surface's outline as the readings give it.
 struct MeasuredOutline {
-    std::optional<std::array<Point, 4>> frame; ///< corners A..D before notches and steps
-    Region outline;                            ///< empty if the readings do not give one
-    std::optional<QuadFit> fit;                ///< four-sided form only
+    Ring frame;                           ///< before radii, notches and steps; empty if the readings give none
+    std::vector<Ring> sides;              ///< of the frame, each from its first to its last point, in order round it
+    Region outline;                       ///< empty if the readings do not give one
+    Point fixedA, fixedB;                 ///< the two fixed points, two-point form only
+    std::optional<QuadFit> fit;           ///< four-sided form only
+    std::optional<NetworkReport> network; ///< general polygon only
+    std::optional<Mm> leastRadius;        ///< of a curved surface
+    std::optional<double> stretch;        ///< of one curved both ways, as a share
     std::vector<Remark> remarks;
     [[nodiscard]] bool measured() const { return !outline.empty(); }
+    [[nodiscard]] Mm sideLength(int side) const;
 };
 
-/// Smallest and largest side accepted: below 50 mm nothing is finished as a surface; no van is longer than 20 m.
-inline constexpr double kShortestSideMm = 50;
+/// Smallest and largest side accepted: below 5 mm nothing is finished as a surface; no van is longer than 20 m.
+inline constexpr double kShortestSideMm = 5;
 inline constexpr double kLongestSideMm = 20000;
 
 /// Works out the outline. What is wrong with the readings comes as remarks; readings that are wrong are left out, so
 /// that one bad notch does not hide the rest. Remark places carry no surface yet.
 MeasuredOutline outlineOf(const Measurement& measurement);
 
-/// Names used in facts: "AB".."BD" for readings.
+/// Keys of readings, used in facts, files and fields: "AB".."BD" of a quadrilateral; "S2" a side, "D0" a diagonal of a
+/// polygon; "x3", "y3", "z3" a station, its offset and the other one; "base", "a3", "b3" fixed points; "p0", "h0" a
+/// part of the profile and its rise, "chord2", "rise2" the other way; "R1" a corner's radius.
 std::string readingKey(QuadReading reading);
+std::string readingKey(char kind, int index);
+
+/// The reading of a key, or null if there is no such place in this measurement.
+MaybeReading* findReading(Measurement& measurement, std::string_view key);
+/// Keys of the outline's readings for the form chosen, in the order in which a person goes round.
+std::vector<std::string> readingKeys(const Measurement& measurement);
 
 } // namespace westrum

@@ -1,5 +1,7 @@
 #include "core/measure/quad.h"
 
+#include "core/measure/distance_network.h"
+
 #include <algorithm>
 #include <cassert>
 #include <cmath>
@@ -80,94 +82,27 @@ std::optional<double> implied(const QuadReadings& r, R wanted) {
     return distance(*cornerP, *cornerQ);
 }
 
-/// Unknowns xB, xC, yC, xD, yD.
-using Unknowns = std::array<double, 5>;
-
-std::array<Point, 4> cornersOf(const Unknowns& u) { return {{{0, 0}, {u[0], 0}, {u[1], u[2]}, {u[3], u[4]}}}; }
-
-double sumOfSquares(const QuadReadings& r, const Unknowns& u) {
-    const auto c = cornersOf(u);
-    double sum = 0;
-    for (std::size_t k = 0; k < kQuadReadings; ++k) {
-        const double e =
-            *r.mm[k] - distance(c[static_cast<std::size_t>(kEnds[k][0])], c[static_cast<std::size_t>(kEnds[k][1])]);
-        sum += e * e;
-    }
-    return sum;
-}
-
-/// Solves the symmetric 5x5 system m x = v by Gauss elimination with pivoting.
-Unknowns solve(std::array<std::array<double, 5>, 5> m, Unknowns v) {
-    for (std::size_t col = 0; col < 5; ++col) {
-        std::size_t pivot = col;
-        for (std::size_t row = col + 1; row < 5; ++row)
-            if (std::abs(m[row][col]) > std::abs(m[pivot][col])) pivot = row;
-        std::swap(m[col], m[pivot]);
-        std::swap(v[col], v[pivot]);
-        if (m[col][col] == 0) continue;
-        for (std::size_t row = col + 1; row < 5; ++row) {
-            const double factor = m[row][col] / m[col][col];
-            for (std::size_t k = col; k < 5; ++k) m[row][k] -= factor * m[col][k];
-            v[row] -= factor * v[col];
+/// Least squares over all six readings, from both one-diagonal shapes; the better fit of the two.
+std::array<Point, 4> adjusted(const QuadReadings& r) {
+    std::vector<CornerDistance> readings;
+    for (std::size_t k = 0; k < kQuadReadings; ++k) readings.push_back({kEnds[k][0], kEnds[k][1], *r.mm[k]});
+    std::array<Point, 4> best{};
+    double least = -1;
+    for (const R diagonal : {R::AC, R::BD}) {
+        const auto start = fromOneDiagonal(r, diagonal);
+        if (!start) continue;
+        const std::vector<Point> c = adjustCorners({start->begin(), start->end()}, readings);
+        double sum = 0;
+        for (const CornerDistance& d : readings) {
+            const double e = d.mm - distance(c[static_cast<std::size_t>(d.from)], c[static_cast<std::size_t>(d.to)]);
+            sum += e * e;
+        }
+        if (least < 0 || sum < least - 1e-9) {
+            least = sum;
+            std::copy(c.begin(), c.end(), best.begin());
         }
     }
-    Unknowns x{};
-    for (std::size_t row = 5; row-- > 0;) {
-        double sum = v[row];
-        for (std::size_t k = row + 1; k < 5; ++k) sum -= m[row][k] * x[k];
-        x[row] = m[row][row] == 0 ? 0 : sum / m[row][row];
-    }
-    return x;
-}
-
-/// Levenberg-Marquardt: few readings, a good start, so a plain damping schedule converges.
-Unknowns adjust(const QuadReadings& r, Unknowns u) {
-    double damping = 1e-3;
-    double now = sumOfSquares(r, u);
-    for (int round = 0; round < 500; ++round) {
-        const auto c = cornersOf(u);
-        std::array<std::array<double, 5>, 5> normal{};
-        Unknowns right{};
-        for (std::size_t k = 0; k < kQuadReadings; ++k) {
-            const auto i = static_cast<std::size_t>(kEnds[k][0]);
-            const auto j = static_cast<std::size_t>(kEnds[k][1]);
-            const double d = distance(c[i], c[j]);
-            const Point direction = (c[j] - c[i]) * (1 / d);
-            Unknowns row{};
-            const auto add = [&row](std::size_t corner, Point g) {
-                if (corner == 1) row[0] += g.x;
-                if (corner == 2) row[1] += g.x, row[2] += g.y;
-                if (corner == 3) row[3] += g.x, row[4] += g.y;
-            };
-            add(j, direction);
-            add(i, direction * -1);
-            const double e = *r.mm[k] - d;
-            for (std::size_t p = 0; p < 5; ++p) {
-                right[p] += row[p] * e;
-                for (std::size_t q = 0; q < 5; ++q) normal[p][q] += row[p] * row[q];
-            }
-        }
-        auto damped = normal;
-        for (std::size_t p = 0; p < 5; ++p) damped[p][p] += damping;
-        const Unknowns step = solve(damped, right);
-        Unknowns next = u;
-        double size = 0;
-        for (std::size_t p = 0; p < 5; ++p) {
-            next[p] += step[p];
-            size = std::max(size, std::abs(step[p]));
-        }
-        const double then = sumOfSquares(r, next);
-        if (then <= now) {
-            u = next;
-            now = then;
-            damping = std::max(damping / 10, 1e-12);
-            if (size < 1e-10) break;
-        } else {
-            damping *= 10;
-            if (damping > 1e12) break;
-        }
-    }
-    return u;
+    return best;
 }
 
 /// How far a four-sided outline is from a rectangle: differences of opposite sides and of the diagonals, mm.
@@ -176,6 +111,8 @@ double irregularity(const QuadReadings& r) {
 }
 
 } // namespace
+
+double standing(double residual, double misclosure) { return std::sqrt(std::abs(residual * misclosure)); }
 
 QuadFit fitQuad(const QuadReadings& r) {
     assert(r.has(R::AC) || r.has(R::BD));
@@ -192,13 +129,12 @@ QuadFit fitQuad(const QuadReadings& r) {
     const bool both = r.has(R::AC) && r.has(R::BD);
     fit.corners = *fromOneDiagonal(r, r.has(R::AC) ? R::AC : R::BD);
     if (both) {
-        const Unknowns start{fit.corners[1].x, fit.corners[2].x, fit.corners[2].y, fit.corners[3].x, fit.corners[3].y};
-        fit.corners = cornersOf(adjust(r, start));
+        fit.corners = adjusted(r);
         double best = -1;
         for (std::size_t k = 0; k < kQuadReadings; ++k) {
-            const double adjusted = distance(fit.corners[static_cast<std::size_t>(kEnds[k][0])],
-                                             fit.corners[static_cast<std::size_t>(kEnds[k][1])]);
-            fit.residual[k] = *r.mm[k] - adjusted;
+            const double fitted = distance(fit.corners[static_cast<std::size_t>(kEnds[k][0])],
+                                           fit.corners[static_cast<std::size_t>(kEnds[k][1])]);
+            fit.residual[k] = *r.mm[k] - fitted;
             fit.largestResidual = std::max(fit.largestResidual, std::abs(*fit.residual[k]));
             const auto should = implied(r, R(k));
             if (!should) continue;

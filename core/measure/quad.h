@@ -47,8 +47,14 @@ struct QuadFit {
 /// readings, equally weighted (Levenberg-Marquardt, converged below 1e-9 mm).
 QuadFit fitQuad(const QuadReadings& readings);
 
-/// Misclosure above which a reading must be wrong. A tape in a van is good to about 2 mm (one standard deviation); six
-/// readings in a four-sided outline then close to about 5 mm, and three times that is no accident.
-inline constexpr double kMisclosureLimitMm = 15;
+/// How far a reading stands out from the others, in the measure of one reading's own error: the root of residual times
+/// misclosure. (Of an error of its own a reading keeps the share r in its residual, so misclosure = residual / r; a
+/// reading good to s gives residuals of s root r: divided by root r all are alike, on a square as on a narrow strip,
+/// where a misclosure of 30 mm in a short side can come of a 1 mm slip in a long one.)
+double standing(double residual, double misclosure);
+
+/// Standing above which a reading must be wrong: a tape in a van is good to about 2 mm (one standard deviation), and
+/// nearly four times that is no accident. In a square that is a diagonal 15 mm off.
+inline constexpr double kStandingLimitMm = 7.5;
 
 } // namespace westrum

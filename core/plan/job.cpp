@@ -27,10 +27,19 @@ const FitLog& Job::log(const std::string& id) const {
 }
 
 Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
+    Surface floor;
+    floor.id = "floor";
+    floor.name = "Floor";
+    floor.ghostLength = {3600};
+    floor.ghostHeight = {1780};
+    return newVanJob(name, std::move(catalogue), currency, {std::move(floor)});
+}
+
+Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, std::vector<Surface> surfaces) {
     Job job;
     job.name = name;
     job.currency = currency;
-    job.surfaces.push_back({.id = "floor", .name = "Floor", .kind = SurfaceKind::Floor, .measurement = {}});
+    job.surfaces = std::move(surfaces);
     Finish finish;
     for (const Product& product : catalogue.products) {
         if (product.family == "planks" && finish.product.empty()) {
@@ -42,9 +51,16 @@ Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
         }
         if (product.family == "underlay" && finish.underlay.empty()) finish.underlay = product.id;
     }
-    job.finishes["floor"] = std::move(finish);
+    for (const Surface& s : job.surfaces)
+        if (s.kind == SurfaceKind::Floor) job.finishes[s.id] = finish;
     job.catalogue = std::move(catalogue);
     return job;
+}
+
+std::string freeSurfaceId(const Job& job, const std::string& wanted) {
+    std::string id = wanted;
+    for (int n = 2; job.surface(id); ++n) id = wanted + "-" + std::to_string(n);
+    return id;
 }
 
 } // namespace westrum

@@ -2,6 +2,7 @@
 
 #include "core/catalogue/product.h"
 #include "core/record/fit_log.h"
+#include "core/shell/access.h"
 #include "core/shell/surface.h"
 #include "core/units/parse.h"
 
@@ -30,6 +31,8 @@ struct Job {
     std::uint64_t seed = 1;
     double spoilChance = 1.0 / 15; ///< chance that a cut spoils its plank: about 1/15 first-timer, 1/50 practised
     std::vector<Surface> surfaces;
+    Datum datum;
+    Access access;
     std::map<std::string, Finish> finishes; ///< by surface id
     std::map<std::string, FitLog> logs;     ///< by surface id
     Catalogue catalogue;
@@ -43,5 +46,11 @@ struct Job {
 
 /// A job with one unmeasured floor and the given catalogue; its finish is the first plank and the first underlay.
 Job newJob(const std::string& name, Catalogue catalogue, Currency currency);
+
+/// A job with all usual surfaces of a body, unmeasured; floors start with the first plank and underlay.
+Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, std::vector<Surface> surfaces);
+
+/// An id that no surface of the job has: `wanted`, or that with a number.
+std::string freeSurfaceId(const Job& job, const std::string& wanted);
 
 } // namespace westrum

@@ -3,6 +3,7 @@
 #include "core/catalogue/plank.h"
 #include "core/geometry/boolean.h"
 #include "core/setout/plank_floor.h"
+#include "core/shell/ties.h"
 
 #include <algorithm>
 
@@ -47,8 +48,12 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const std:
     p.surface = surface.id;
     p.measured = outlineOf(surface.measurement);
     append(p.remarks, p.measured.remarks);
+    if (p.measured.measured()) {
+        p.shape = shapeOf(surface, p.measured);
+        append(p.remarks, p.shape.remarks);
+    }
     const bool begun = !surface.measurement.empty();
-    if (begun && finish.product.empty())
+    if (begun && finish.product.empty() && surface.kind == SurfaceKind::Floor)
         p.remarks.push_back({Severity::Note, {"", Part::Product}, RemarkKind::NoProduct, {}, {}});
 
     const SetOutFamily* family = product ? findFamily(product->family) : nullptr;
@@ -57,7 +62,7 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const std:
         const std::vector<Remark> faults = checkFields(finish.rules, family->ruleFields, "", {"", Part::Rule});
         append(p.remarks, faults);
         if (faults.empty()) {
-            p.setOut = family->setOut({p.measured.outline, *sound, finish.rules}, stop);
+            p.setOut = family->setOut({p.shape.net, *sound, finish.rules}, stop);
             append(p.remarks, p.setOut.remarks);
         }
     }
@@ -94,34 +99,46 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const std:
     place(p.remarks, surface.id);
     place(p.measured.remarks, surface.id);
     place(p.setOut.remarks, surface.id);
+    place(p.shape.remarks, surface.id);
     return p;
 }
 
-/// Adds the surfaces' purchases up: one product is bought once. With one finished surface the sum is its own list.
+/// Adds the surfaces' purchases up: one product is bought once for the whole van.
 void total(const Job& job, Plan& plan) {
     plan.totals.cost = Money{0, job.currency};
-    bool anything = false;
+    std::vector<int> cuts; // by purchase
     for (const SurfacePlan& s : plan.surfaces) {
         append(plan.remarks, s.remarks);
-        for (const Purchase& p : s.purchases) {
-            anything = true;
-            plan.purchases.push_back(p);
-            plan.totals.laidMass = plan.totals.laidMass + p.laidMass;
-            if (!p.cost || p.cost->currency != job.currency)
-                plan.totals.cost.reset();
-            else if (plan.totals.cost)
-                plan.totals.cost = *plan.totals.cost + *p.cost;
+        for (std::size_t i = 0; i < s.purchases.size(); ++i) {
+            const Purchase& p = s.purchases[i];
+            const int cutPlanks = i == 0 && s.planks ? s.planks->cutPlanks : 0;
+            const auto same = std::find_if(plan.purchases.begin(), plan.purchases.end(),
+                                           [&](const Purchase& q) { return q.product == p.product; });
+            if (same == plan.purchases.end()) {
+                plan.purchases.push_back(p);
+                cuts.push_back(cutPlanks);
+            } else {
+                *same = boughtTogether(*same, p);
+                cuts[static_cast<std::size_t>(same - plan.purchases.begin())] += cutPlanks;
+            }
         }
-        if (!s.planks || s.purchases.empty()) continue;
-        const Purchase& finish = s.purchases.front();
-        plan.totals.laidArea = plan.totals.laidArea + finish.laidArea;
-        plan.totals.boughtArea = plan.totals.boughtArea + finish.boughtArea;
-        plan.totals.consumedArea = plan.totals.consumedArea + finish.consumedArea;
-        plan.totals.runShort =
-            std::max(plan.totals.runShort, chanceOfRunningShort(finish.unitsNeeded, s.planks->cutPlanks,
-                                                                finish.packs * finish.unitsPerPack, job.spoilChance));
     }
-    if (!anything) plan.totals.cost.reset();
+    for (std::size_t i = 0; i < plan.purchases.size(); ++i) {
+        const Purchase& p = plan.purchases[i];
+        plan.totals.laidMass = plan.totals.laidMass + p.laidMass;
+        if (!p.cost || p.cost->currency != job.currency)
+            plan.totals.cost.reset();
+        else if (plan.totals.cost)
+            plan.totals.cost = *plan.totals.cost + *p.cost;
+        if (p.family == "underlay") continue;
+        plan.totals.laidArea = plan.totals.laidArea + p.laidArea;
+        plan.totals.boughtArea = plan.totals.boughtArea + p.boughtArea;
+        plan.totals.consumedArea = plan.totals.consumedArea + p.consumedArea;
+        plan.totals.runShort =
+            std::max(plan.totals.runShort,
+                     chanceOfRunningShort(p.unitsNeeded, cuts[i], p.packs * p.unitsPerPack, job.spoilChance));
+    }
+    if (plan.purchases.empty()) plan.totals.cost.reset();
 }
 
 } // namespace
@@ -156,6 +173,16 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
     }
     kept_ = std::move(next);
     total(job, result);
+    std::vector<TiedSurface> tied;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i)
+        tied.push_back({&job.surfaces[i], &result.surfaces[i].measured});
+    for (Remark& r : tieRemarks(tied)) {
+        for (SurfacePlan& s : result.surfaces)
+            if (s.surface == r.place.surface) s.remarks.push_back(r);
+        result.remarks.push_back(std::move(r));
+    }
+    result.passage = passageOf(job.access);
+    append(result.remarks, result.passage.remarks);
     return result;
 }
 
@@ -173,7 +200,7 @@ Starts startsOf(const Job& job, const std::string& surfaceId, const std::stop_to
     const MeasuredOutline measured = outlineOf(surface->measurement);
     if (!measured.measured()) return {};
     Starts starts;
-    starts.choices = family->starts({measured.outline, *product, finish.rules}, stop);
+    starts.choices = family->starts({shapeOf(*surface, measured).net, *product, finish.rules}, stop);
     starts.unitsPerPack = plankOf(*product).perPack;
     starts.suggestions = suggestStarts(starts.choices, starts.unitsPerPack);
     return starts;

@@ -4,6 +4,7 @@
 #include "core/fitting/steps.h"
 #include "core/plan/job.h"
 #include "core/setout/set_out.h"
+#include "core/shell/shape.h"
 #include "core/takeoff/floor_takeoff.h"
 
 #include <optional>
@@ -17,6 +18,7 @@ namespace westrum {
 struct SurfacePlan {
     std::string surface; ///< id
     MeasuredOutline measured;
+    SurfaceShape shape; ///< empty until measured
     SetOut setOut;
     std::optional<PlankTakeoff> planks;
     std::optional<UnderlayTakeoff> underlay;
@@ -39,8 +41,9 @@ struct Totals {
 /// What must be cut, bought and done. Computed whole from the job, never edited, never saved.
 struct Plan {
     std::vector<SurfacePlan> surfaces; ///< one for each surface of the job, in order
-    std::vector<Purchase> purchases;
+    std::vector<Purchase> purchases;   ///< one for each product: what several surfaces need is bought together
     Totals totals;
+    Passage passage;
     std::vector<Remark> remarks; ///< of the whole job, and all of the surfaces'
     bool stopped = false;        ///< cut short by the stop token: not to be shown
 

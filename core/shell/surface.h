@@ -8,16 +8,153 @@
 
 namespace westrum {
 
-/// Where a surface lies in the unfolded van. Only floors can be planned so far; the others are ghosts on the map.
-enum class SurfaceKind { Floor, Ceiling, LeftWall, RightWall, Bulkhead, RearDoors };
+/// What a surface is: it gives the name, the ghost and the place on the map where no edge says better.
+enum class SurfaceKind {
+    Floor,
+    Ceiling,
+    LeftWall, ///< lower, where a wall is parted
+    RightWall,
+    Bulkhead,
+    RearDoors,
+    LeftWallUpper,
+    RightWallUpper,
+    ArchTop,
+    ArchFace,
+    ArchEnd,
+    Pillar,
+    SlidingDoor,
+    RearDoor,
+    CabReveal,
+    BenchFront,
+    BenchTop,
+    KitchenFront,
+    Splashback,
+    WetCellWall,
+    Shelf,
+    Headliner,
+    Other,
+};
+
+enum class OpeningKind { Window, RoofVent, Lamp, Socket, Hatch, Pipe, Other };
+enum class OpeningShape { Rectangle, Round, Polygon };
+/// When an opening is cut.
+enum class Treatment {
+    CutBefore,    ///< before fitting
+    CoverAndRout, ///< covered, then routed flush to the frame behind
+    LeaveCovered, ///< stays covered; its place is recorded
+};
+enum class OpeningEdge { None, TrimRing, Reveal, Bound };
+
+/// Where something lies: its distance from one side, square to it, and from another side along the first. Measured to
+/// its near edge, or to its centre.
+struct Placement {
+    int side = 0;
+    MaybeReading fromSide;
+    int cross = 3;
+    MaybeReading fromCross;
+    bool toCentre = false;
+    friend bool operator==(const Placement&, const Placement&) = default;
+};
+
+/// A hole in a surface, or a row of equal ones; the first one is placed.
+struct Opening {
+    struct Corner {
+        MaybeReading along, across; ///< from the lower left of the opening's box
+        friend bool operator==(const Corner&, const Corner&) = default;
+    };
+    std::string name;
+    OpeningKind kind = OpeningKind::Window;
+    OpeningShape shape = OpeningShape::Rectangle;
+    Placement place;
+    MaybeReading width;          ///< along `place.side`; diameter of a round one
+    MaybeReading height;         ///< square to it
+    MaybeReading radius;         ///< of a rectangle's corners
+    std::vector<Corner> corners; ///< of a polygon, at least three
+    int count = 1;
+    bool rowAlong = true; ///< the row runs along `place.side`, else away from it
+    MaybeReading pitch;   ///< centre to centre
+    Treatment treatment = Treatment::CutBefore;
+    OpeningEdge edge = OpeningEdge::TrimRing;
+    MaybeReading turnIn; ///< of a reveal
+    friend bool operator==(const Opening&, const Opening&) = default;
+};
+
+/// A part of the surface that furniture or fittings will hide: a rectangle placed like an opening.
+struct Zone {
+    std::string name;
+    Placement place;
+    MaybeReading width, height;
+    friend bool operator==(const Zone&, const Zone&) = default;
+};
+
+enum class SupportKind { Rib, Batten };
+/// A rib or batten across the whole surface, or several at a spacing.
+struct Support {
+    std::string name;
+    SupportKind kind = SupportKind::Rib;
+    bool along = false;    ///< runs along the surface (x), else across it (y)
+    MaybeReading position; ///< of its centre line from the surface's rear or left end (or from its lower edge)
+    MaybeReading width;
+    int count = 1;
+    MaybeReading spacing; ///< centre to centre
+    friend bool operator==(const Support&, const Support&) = default;
+};
+
+/// What happens at one side of the outline.
+enum class EdgeKind {
+    Unsaid,
+    Meets, ///< another surface's side
+    Free,
+    DoorReveal, ///< turned in
+    UnderTrim,
+    MovementGap,
+};
+struct Edge {
+    EdgeKind kind = EdgeKind::Unsaid;
+    std::string surface; ///< id, where it meets one
+    int side = 0;
+    MaybeReading allowance; ///< turn-in or gap
+    friend bool operator==(const Edge&, const Edge&) = default;
+};
+
+/// Which side of the van; mirroring exchanges them.
+enum class Hand { None, Left, Right };
 
 /// One face of the inside to be finished.
 struct Surface {
     std::string id; ///< unique in the job, never shown
     std::string name;
     SurfaceKind kind = SurfaceKind::Floor;
+    Hand hand = Hand::None;
+    std::string area;                       ///< of the van: living, garage, wet cell, cab; any name
+    Mm ghostLength{1000}, ghostHeight{500}; ///< drawn until it is measured
     Measurement measurement;
+    std::vector<Opening> openings;
+    std::vector<Edge> edges; ///< by side; may be shorter than the sides
+    std::vector<Zone> zones;
+    std::vector<Support> supports;
+    MaybeReading heightRear, heightFront; ///< of its lower edge over the floor, at its rear and its front end
+    MaybeReading fromRear;                ///< of its rear end from the rear of the floor
+
+    [[nodiscard]] Edge edge(int side) const {
+        return side >= 0 && side < static_cast<int>(edges.size()) ? edges[static_cast<std::size_t>(side)] : Edge{};
+    }
     friend bool operator==(const Surface&, const Surface&) = default;
 };
+
+/// The reading of a key, or null: those of the measurement; "n0.position", "n0.length", "n0.depth", "s0.along",
+/// "s0.across" of notches and cut corners; "o0.side", "o0.cross", "o0.width", "o0.height", "o0.radius", "o0.pitch",
+/// "o0.turnIn" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position", "u0.width",
+/// "u0.spacing" of supports; "e0" of edges; "heightRear", "heightFront",
+/// "fromRear".
+MaybeReading* findReading(Surface& surface, std::string_view key);
+const MaybeReading* findReading(const Surface& surface, std::string_view key);
+
+/// All keys of a surface's readings, in the order in which a person goes round.
+std::vector<std::string> readingKeys(const Surface& surface);
+
+/// The surface as it would be on the other side of the van: outline, openings, edges and supports mirrored left to
+/// right. Edges that meet a surface meet nothing yet.
+Surface mirrored(const Surface& surface);
 
 } // namespace westrum

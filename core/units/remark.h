@@ -26,8 +26,34 @@ enum class RemarkKind {
     NotchTooDeep,         ///< {notch} {length} into a floor {limit} deep
     StepOutside,          ///< {step} {length} on a side of {limit}
     CutoutIncomplete,     ///< {cutout} lacks {reading}
+    CutoutSideCurved,     ///< {cutout} is on a curved side, where none can be cut
+    RadiusTooLarge,       ///< {reading} {length}: the sides allow {limit}
+    OutlineCrosses,       ///< the sides cross each other
+    CurveUnmeasured,      ///< {reading}: neither taped along the curve nor given by chord and rise
+    CurveDisagrees,       ///< {reading} taped as {length}, chord and rise say {implied}
+    DiagonalMissing,      ///< {corner} is not held by the readings
+    ReadingTooLong,       ///< {reading} is longer than the two others of its triangle
+    OneReadingWrong,      ///< one of several, {reading} or another, is {misclosure} off
+    StationsNotRising,    ///< {reading} {length} is not beyond {before}
+    TapesDoNotMeet,       ///< {reading} and {other} fall {gap} short of each other
+    TapesMeetFlat,        ///< {reading} and {other} meet at a flat or sharp angle
+    StretchUnknown,       ///< bent both ways, but not both bends are measured
+    DoubleCurve,          ///< bent both ways: what covers it must stretch by {stretch}
     OutlineInPieces,      ///< what was cut out parts the surface in {count}
     OutlineEmpty,         ///< nothing of the surface is left
+    OpeningIncomplete,    ///< {opening} lacks {what}
+    OpeningOutside,       ///< {opening} lies outside the surface
+    OpeningOverEdge,      ///< {opening} hangs over the edge
+    OpeningsOverlap,      ///< {opening} and {other}
+    OpeningCrossed,       ///< the outline of {opening} crosses itself
+    ZoneIncomplete,       ///< {zone} lacks {what}
+    ZoneOutside,          ///< {zone} hides nothing of the surface
+    AllHidden,            ///< nothing of the surface stays visible
+    SupportIncomplete,    ///< {support} lacks {what}
+    SupportOutside,       ///< {support} lies outside the surface
+    EdgeMeetsNothing,     ///< {edge} meets a surface that is gone
+    SharedEdgesDiffer,    ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
+    PanelCannotPass,      ///< no panel of {thickness} passes {door}
     ProductMissing,       ///< the surface names a product that the catalogue lacks: {product}
     NoProduct,            ///< no finish chosen yet
     FieldMissing,         ///< {product} {field}
@@ -47,11 +73,12 @@ enum class RemarkKind {
 };
 
 /// Where a remark belongs.
-enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule };
+enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule, Opening, Zone, Support, Edge };
 struct Place {
     std::string surface; ///< id; empty for the whole job
     Part part = Part::Whole;
-    int index = -1; ///< reading, notch, step, row or piece in its list
+    int index = -1;    ///< notch, step, row, piece, opening ... in its list
+    std::string key{}; ///< of the reading
     friend bool operator==(const Place&, const Place&) = default;
 };
 

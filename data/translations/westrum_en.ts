@@ -40,7 +40,9 @@
     <message numerus="yes">
         <source>%n piece(s) beside a cut-out or a slanting wall are slivers, the narrowest %1.</source>
         <translation>
-            <numerusform>%n piece beside a cut-out or a slanting wall is a sliver, %1 at its narrowest.</numerusform><numerusform>%n pieces beside a cut-out or a slanting wall are slivers, the narrowest %1.</numerusform></translation>
+            <numerusform>%n piece beside a cut-out or a slanting wall is a sliver, %1 at its narrowest.</numerusform>
+            <numerusform>%n pieces beside a cut-out or a slanting wall are slivers, the narrowest %1.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -68,7 +70,17 @@
     <message numerus="yes">
         <source>%n more remark(s) in the tally.</source>
         <translation>
-            <numerusform>%n more remark in the tally.</numerusform><numerusform>%n more remarks in the tally.</numerusform></translation>
+            <numerusform>%n more remark in the tally.</numerusform>
+            <numerusform>%n more remarks in the tally.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::NewVanPage</name>
+    <message numerus="yes">
+        <source>A few rough figures lay out %n surface(s) as ghosts, in their places and with names. Measure them one by one afterwards.</source>
+        <translation>
+            <numerusform>A few rough figures lay out %n surface as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform><numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform></translation>
     </message>
 </context>
 <context>

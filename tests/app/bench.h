@@ -33,6 +33,7 @@ public:
         QCoreApplication::processEvents();
     }
     template <class T> T* find(const char* name) {
+        QCoreApplication::processEvents(); // what was just built is shown
         for (T* widget : window->findChildren<T*>(QString::fromUtf8(name)))
             if (widget->isVisible()) return widget;
         return nullptr;
@@ -52,6 +53,7 @@ public:
         auto* button = find<QPushButton>(name);
         if (!button || !button->isEnabled()) return false;
         QTest::mouseClick(button, Qt::LeftButton);
+        QCoreApplication::processEvents(); // forms act on a press once the button is done with it
         return settlePlan(document);
     }
     /// The line under the heading of the stage in hand.

@@ -17,7 +17,7 @@ private slots:
         QVERIFY(b.sentenceShown().contains(QStringLiteral("Type the length")));
         QVERIFY(!b.floor().measured.measured());
         QVERIFY(b.type("reading-a", "3 m + 20 cm"));
-        QVERIFY(b.sentenceShown().contains(QStringLiteral("front side b")));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("side b")));
         QVERIFY(b.type("reading-b", "1,75 m"));
         QVERIFY(b.floor().measured.measured());
         QVERIFY(std::abs(areaMm2(b.floor().measured.outline) - 3200.0 * 1750) < 1);

@@ -1,6 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "app/document/commands.h"
+#include "app/document/shell_commands.h"
 #include "formats/demo.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -24,8 +24,8 @@ private slots:
         const std::string f = "floor";
         const Product extra = plankProduct(1000, 150, 5, 999);
         const std::vector<std::function<Command()>> all{
-            [&] { return takeReading(d, f, QuadReading::AB, mm(3700)); },
-            [&] { return takeReading(d, f, QuadReading::BD, std::nullopt); },
+            [&] { return takeReading(d, f, "AB", mm(3700)); },
+            [&] { return takeReading(d, f, "BD", std::nullopt); },
             [&] { return chooseOutlineForm(d, f, OutlineForm::Rectangle); },
             [&] { return addNotch(d, f, notch(1, 100, 200, 50)); },
             [&] {
@@ -33,9 +33,9 @@ private slots:
             },
             [&] { return removeNotch(d, f, 0); },
             [&] { return removeStep(d, f, 0); },
-            [&] { return takeNotchReading(d, f, 1, CutoutReading::Depth, mm(99)); },
-            [&] { return takeNotchReading(d, f, 1, CutoutReading::Position, std::nullopt); },
-            [&] { return takeStepReading(d, f, 0, CutoutReading::Across, mm(99)); },
+            [&] { return takeReading(d, f, "n1.depth", mm(99)); },
+            [&] { return takeReading(d, f, "n1.position", std::nullopt); },
+            [&] { return takeReading(d, f, "s0.across", mm(99)); },
             [&] { return moveNotchToSide(d, f, 0, 2); },
             [&] { return moveStepToCorner(d, f, 0, 2); },
             [&] { return renameNotch(d, f, 0, "Arch"); },

@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "app/document/commands.h"
 #include "app/document/job_document.h"
+#include "app/document/shell_commands.h"
 #include "formats/demo.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -46,7 +46,7 @@ private slots:
         QVERIFY(!d.starts()->choices.empty());
         QVERIFY(settle(d));
         QCOMPARE(d.starts().get(), before.get());
-        push(d, takeReading(d, "floor", QuadReading::BC, mm(1700)));
+        push(d, takeReading(d, "floor", "BC", mm(1700)));
         QVERIFY(settle(d));
         QVERIFY(d.starts().get() != before.get());
     }

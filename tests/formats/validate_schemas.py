@@ -13,10 +13,10 @@ job_schema = load("docs", "formats", "job.schema.json")
 plan_schema = load("docs", "formats", "plan.schema.json")
 for schema in (job_schema, plan_schema):
     jsonschema.Draft7Validator.check_schema(schema)
-for name in ("plover.westrum", "starter.westrum"):
-    jsonschema.validate(load("data", name), job_schema)
+for name in (("data", "plover.westrum"), ("data", "starter.westrum"), ("tests", "data", "plover-version-1.westrum")):
+    jsonschema.validate(load(*name), job_schema)
 plan = json.loads(subprocess.run([takeoff, "--json", os.path.join(source, "data", "plover.westrum")],
-                                 capture_output=True, check=True).stdout)
+                                 capture_output=True).stdout)
 jsonschema.validate(plan, plan_schema)
 
 def refuses(document, schema, change):
@@ -32,6 +32,8 @@ job = load("data", "plover.westrum")
 refuses(job, job_schema, lambda j: j.update(version="1"))
 refuses(job, job_schema, lambda j: j.pop("name"))
 refuses(job, job_schema, lambda j: j["surfaces"][0].update(kind="attic"))
+refuses(job, job_schema, lambda j: j["surfaces"][1]["openings"][0].update(shape="star"))
+refuses(job, job_schema, lambda j: j["surfaces"][1]["edges"][0].update(kind="touches"))
 refuses(job, job_schema, lambda j: j["surfaces"][0]["measurement"]["readings"]["AB"].pop("mm"))
 refuses(plan, plan_schema, lambda p: p["surfaces"][0]["setOut"]["pieces"][0].pop("outline"))
 refuses(plan, plan_schema, lambda p: p["totals"].update(laidM2="6"))

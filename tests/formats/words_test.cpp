@@ -37,11 +37,11 @@ private slots:
             QStringLiteral(
                 "The diagonal f reads 94 mm shorter than the other five readings allow (4 052 mm). Take it again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[0] = mm(0); }, RemarkKind::ReadingNotPositive),
-                 QStringLiteral("The right side a reads 0 mm; a length must be more than nothing. Take it again."));
+                 QStringLiteral("The side a reads 0 mm; a length must be more than nothing. Take it again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[3].reset(); }, RemarkKind::ReadingMissing),
-                 QStringLiteral("Measure the rear side d to close the outline."));
+                 QStringLiteral("Measure the side d to close the outline."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[4] = mm(5490); }, RemarkKind::SidesCannotClose),
-                 QStringLiteral("The diagonal e is 65 mm longer than right side a and front side b together: they "
+                 QStringLiteral("The diagonal e is 65 mm longer than side a and side b together: they "
                                 "cannot meet. Take the diagonal e again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).notches[0].position = mm(3000); }, RemarkKind::NotchOutside).left(38),
                  QStringLiteral("Right wheel arch ends at 3 740 mm, but"));
@@ -84,7 +84,9 @@ private slots:
                 sentence(Remark{Severity::Note, {}, static_cast<RemarkKind>(kind), facts, {}}, Figures{});
             QVERIFY2(text.endsWith(QLatin1Char('.')) || text.endsWith(QLatin1Char('?')),
                      qPrintable(QString::number(kind) + text));
-            QVERIFY2(!text.contains(QLatin1Char('%')) && !text.contains(QStringLiteral("(s)")), qPrintable(text));
+            QVERIFY2(!text.contains(QRegularExpression(QStringLiteral("%[0-9n]"))) &&
+                         !text.contains(QStringLiteral("(s)")),
+                     qPrintable(text));
         }
         for (int kind = 0; kind <= static_cast<int>(FileFaultKind::CannotWrite); ++kind) {
             const QString text = sentence(FileFault{static_cast<FileFaultKind>(kind), "a.b", "detail"});

@@ -22,5 +22,7 @@ for file in bin/westrum bin/westrum-takeoff "share/applications/$id.desktop" "sh
 done
 update-mime-database "$root/usr/share/mime"
 grep -q westrum "$root/usr/share/mime/globs2"
-"$root/usr/bin/westrum-takeoff" "$source/data/plover.westrum" --csv | grep -q planks
+# Status 1: the example has a reading to be taken again.
+list="$("$root/usr/bin/westrum-takeoff" "$source/data/plover.westrum" --csv)" || [ $? -eq 1 ]
+grep -q planks <<<"$list"
 echo "installed tree is whole"

@@ -4,7 +4,10 @@
 
 #include "core/geometry/boolean.h"
 #include "core/geometry/net_area.h"
+#include "core/measure/developed.h"
 #include "core/measure/quad.h"
+#include "core/measure/stations.h"
+#include "core/measure/two_point.h"
 #include "core/setout/plank_floor.h"
 #include "core/units/count.h"
 
@@ -84,6 +87,65 @@ json polygonNetArea(const json& in) {
             {"edge_length_by_class_mm", whole},
             {"edge_left_by_class_mm", left},
             {"opening_edge_mm", net.openingEdge.value}};
+}
+
+json stationsCase(const json& in) {
+    StationCurve upper{in.at("stations_mm").get<std::vector<double>>(), in.at("offsets_mm").get<std::vector<double>>()};
+    upper.join = in.value("join", "straight") == "smooth" ? StationJoin::Smooth : StationJoin::Straight;
+    double area = areaUnder(upper).value, edge = lengthAlong(upper).value;
+    double ends = upper.offset.front() + upper.offset.back();
+    const bool both = in.contains("offsets_other_side_mm") && !in["offsets_other_side_mm"].is_null();
+    if (both) {
+        StationCurve lower = upper;
+        lower.offset = in["offsets_other_side_mm"].get<std::vector<double>>();
+        area += areaUnder(lower).value;
+        edge += lengthAlong(lower).value;
+        ends += lower.offset.front() + lower.offset.back();
+    }
+    const double baseline = both ? 0 : upper.at.back() - upper.at.front();
+    return {{"area_m2", area}, {"edge_length_mm", edge}, {"outline_perimeter_mm", edge + ends + baseline}};
+}
+
+json twoPointCase(const json& in) {
+    std::vector<TwoPointReading> readings;
+    std::vector<std::string> ids;
+    for (const json& p : in.at("points")) {
+        readings.push_back({p.at("a"), p.at("b"), p.value("side", 1) < 0});
+        const json& id = p.at("id");
+        ids.push_back(id.is_string() ? id.get<std::string>() : id.dump());
+    }
+    const auto corners = cornersFromTwoPoints(in.at("AB"), readings, optionalNumber(in, "snap_mm", kTapeSnapMm));
+    json impossible = json::array(), weak = json::array();
+    Ring ring;
+    for (std::size_t i = 0; i < corners.size(); ++i) {
+        if (corners[i].meeting == TapeMeeting::Impossible) impossible.push_back(in["points"][i]["id"]);
+        if (corners[i].meeting == TapeMeeting::Weak) weak.push_back(in["points"][i]["id"]);
+        ring.push_back(corners[i].at);
+    }
+    json got{{"impossible", impossible}, {"weak", weak}};
+    if (!impossible.empty()) return got;
+    const bool crossed = crossesItself(ring);
+    got["points_mm"] = got["corners_mm"] = points(ring);
+    got["crossed"] = crossed;
+    got["area_m2"] = crossed ? json(nullptr) : json(std::abs(signedArea(ring)) / 1e6);
+    got["perimeter_mm"] = crossed ? json(nullptr) : json(perimeter(ring));
+    return got;
+}
+
+json developedCase(const json& in) {
+    std::vector<ProfilePart> profile;
+    for (const json& part : in.at("profile"))
+        profile.push_back(part.contains("straight") ? ProfilePart{part["straight"], 0}
+                                                    : ProfilePart{part.at("chord"), part.at("rise")});
+    const Developed d = developed(profile);
+    const CurveSide side = in.value("side", "inside") == "outside" ? CurveSide::Outside : CurveSide::Inside;
+    const double least = optionalNumber(in, "min_bend_radius_mm", 0);
+    return {{"developed_width_mm", d.width.value},
+            {"area_m2", areaOf(d.width, {optionalNumber(in, "length_mm", 0)}).value},
+            {"smallest_radius_mm", d.leastRadius ? json(d.leastRadius->value) : json(nullptr)},
+            {"bend_ok", !d.leastRadius || d.leastRadius->value >= least},
+            {"cut_width_mm", cutWidth(profile, {optionalNumber(in, "sheet_thickness_mm", 0)}, side).value},
+            {"chord_shortfall_mm", d.chordShortfall.value}};
 }
 
 json plankRowsCase(const json& in) {
@@ -167,7 +229,8 @@ bool agrees(const json& got, const json& want, const json& tolerance, const std:
 }
 
 const std::map<std::string, std::function<json(const json&)>> kTopics{
-    {"quad_from_sides", quadFromSides}, {"polygon_net_area", polygonNetArea}, {"plank_rows", plankRowsCase}};
+    {"quad_from_sides", quadFromSides}, {"polygon_net_area", polygonNetArea}, {"plank_rows", plankRowsCase},
+    {"stations", stationsCase},         {"two_point", twoPointCase},          {"developed", developedCase}};
 
 } // namespace
 

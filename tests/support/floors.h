@@ -47,7 +47,11 @@ inline Product plankProduct(double length, double width, int perPack, std::int64
 inline Job jobWith(Measurement m, Product plank, FieldValues rules) {
     Job job;
     job.name = "Test";
-    job.surfaces.push_back({"floor", "Floor", SurfaceKind::Floor, std::move(m)});
+    Surface floor;
+    floor.id = "floor";
+    floor.name = "Floor";
+    floor.measurement = std::move(m);
+    job.surfaces.push_back(std::move(floor));
     job.finishes["floor"] = {plank.id, {}, std::move(rules)};
     job.catalogue.products.push_back(std::move(plank));
     return job;

@@ -63,7 +63,7 @@ void paintStock(QPainter& p, const QRectF& into, const SetOut& setOut, Mm plankL
     for (int i = 0; i < packs * perPack; ++i) {
         const int column = i / rows;
         const int row = i % rows;
-        const QRectF bar(into.left() + column * (width + gap) + 26, into.top() + line + 6 + row * height, width - 26,
+        const QRectF bar(into.left() + column * (width + gap) + 26, into.top() + line + 6 + row * height, width - 28,
                          height - 3);
         p.setFont(textFont(0.72));
         p.setPen(t.muted);

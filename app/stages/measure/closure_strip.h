@@ -6,6 +6,7 @@
 #include "formats/words.h"
 
 #include <optional>
+#include <vector>
 
 namespace westrum {
 
@@ -22,7 +23,13 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    std::optional<QuadFit> fit_;
+    struct Line {
+        QString letter;
+        double residual{};
+        std::optional<double> misclosure;
+        bool culprit = false;
+    };
+    std::vector<Line> lines_;
     QString instead_; ///< the sentence shown where there is nothing to check
     Figures figures_;
 };

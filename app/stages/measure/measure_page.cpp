@@ -3,11 +3,6 @@
 #include "app/document/commands.h"
 #include "core/geometry/polygon.h"
 
-#include <QHBoxLayout>
-#include <QLineEdit>
-#include <QPushButton>
-#include <QSignalBlocker>
-
 namespace westrum {
 
 MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* parent)
@@ -15,153 +10,126 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
       form_(new QComboBox),
       bench_(new OutlineBench(document, decimalMark)),
       closure_(new ClosureStrip),
-      cutouts_(new QWidget),
-      cutoutGrid_(new QGridLayout(cutouts_)) {
+      parts_(new PartsPanel(document, decimalMark)) {
     form_->addItem(tr("length and width"), static_cast<int>(OutlineForm::Rectangle));
     form_->addItem(tr("four sides and diagonals"), static_cast<int>(OutlineForm::FourSides));
+    form_->addItem(tr("any sides and diagonals"), static_cast<int>(OutlineForm::Polygon));
+    form_->addItem(tr("baseline and offsets"), static_cast<int>(OutlineForm::Stations));
+    form_->addItem(tr("from two fixed points"), static_cast<int>(OutlineForm::TwoPoint));
     form_->setAccessibleName(tr("Way of measuring"));
     form_->setObjectName(QStringLiteral("form"));
     connect(form_, &QComboBox::activated, this, [this](int index) {
         push(document_,
              chooseOutlineForm(document_, surfaceId(), static_cast<OutlineForm>(form_->itemData(index).toInt())));
     });
-    connect(bench_, &OutlineBench::problem, this, [this](const QString& sentence) {
+    const auto note = [this](const QString& sentence) {
         problem_ = sentence;
         refresh();
+    };
+    connect(bench_, &OutlineBench::problem, this, note);
+    connect(parts_, &PartsPanel::problem, this, note);
+    connect(parts_, &PartsPanel::turned, this, [this] { refresh(); });
+    connect(parts_, &PartsPanel::pointAtSide, this, &MeasurePage::pointAtSide);
+    connect(bench_, &OutlineBench::pressed, this, [this](int index) {
+        if (index >= 0) parts_->show(parts_->group(), index);
     });
+    connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
     sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
-    cutoutGrid_->setContentsMargins(0, 0, 0, 0);
-    for (int c = 0; c < 3; ++c) cutoutGrid_->setColumnStretch(c, 1);
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
-    column()->addWidget(cutouts_);
+    column()->addWidget(parts_);
+}
+
+void MeasurePage::sidePointedAt(const std::string& surface, int side) { parts_->meetInHand(surface, side); }
+
+QString MeasurePage::sentenceFor(const Surface& s, const SurfacePlan* plan, bool& attention) const {
+    const Figures f = figures();
+    if (!problem_.isEmpty()) {
+        attention = true;
+        return problem_;
+    }
+    if (s.measurement.empty()) {
+        switch (s.measurement.form) {
+        case OutlineForm::Rectangle:
+            return s.kind == SurfaceKind::Floor ? tr("Type the length of the floor into a and its width into b.")
+                                                : tr("Type the length into a and the height into b.");
+        case OutlineForm::FourSides: return tr("Type the four sides and both diagonals where they stand.");
+        case OutlineForm::Polygon:
+            return tr("Type the sides in order round the outline, then the diagonals inside it.");
+        case OutlineForm::Stations:
+            return tr(
+                "Lay the tape along the baseline; at each station type where it is and how far the edge is away.");
+        case OutlineForm::TwoPoint: return tr("Type the base from A to B, then each corner's distance from both.");
+        }
+    }
+    const Remark* worst = nullptr;
+    int count = 0;
+    if (plan)
+        for (const Remark& r : plan->remarks) {
+            const bool ours = r.place.part == Part::Reading || r.place.part == Part::Notch ||
+                              r.place.part == Part::Step || r.place.part == Part::Opening ||
+                              r.place.part == Part::Zone || r.place.part == Part::Support ||
+                              r.place.part == Part::Edge || (r.place.part == Part::Whole && !plan->setOut.laid());
+            if (!ours) continue;
+            ++count;
+            if (!worst || r.severity > worst->severity) worst = &r;
+        }
+    if (worst) {
+        attention = worst->severity == Severity::Error;
+        return sentence(*worst, f) +
+               (count > 1 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, count - 1)
+                          : QString());
+    }
+    if (!plan || !plan->measured.measured()) return {};
+    switch (parts_->group()) {
+    case PartsPanel::Zones:
+        if (plan->shape.visibleCentreY && !plan->shape.zones.empty())
+            return tr("The middle of what is seen lies %1 up and %2 along.")
+                .arg(f.length({*plan->shape.visibleCentreY}), f.length({*plan->shape.visibleCentreX}));
+        break;
+    case PartsPanel::Van: {
+        const Passage& way = document_.plan()->passage;
+        if (way.widestPanel)
+            return tr("A panel up to %1 wide goes in, through “%2”.")
+                       .arg(f.length(*way.widestPanel), QString::fromStdString(way.door)) +
+                   (way.loadLength
+                        ? QStringLiteral(" ") + tr("The car takes %1 × %2.")
+                                                    .arg(f.length(*way.loadLength, false), f.length(*way.loadWidth))
+                        : QString());
+        return tr("Measure the doors: the largest panel that goes through follows.");
+    }
+    default: break;
+    }
+    return s.kind == SurfaceKind::Floor ? tr("The readings close. Lay the finish in Set out.")
+                                        : tr("The readings close.");
 }
 
 void MeasurePage::refresh() {
     const Surface* s = surface();
     if (!s) return;
+    if (shown_ != s->id) {
+        shown_ = s->id;
+        problem_.clear();
+    }
     const Figures f = figures();
     const SurfacePlan* plan = surfacePlan();
     form_->setCurrentIndex(form_->findData(static_cast<int>(s->measurement.form)));
     const bool measured = plan && plan->measured.measured();
-    setHeading(QString::fromStdString(s->name),
-               measured ? tr("%1, seen from above").arg(f.area({areaMm2(plan->measured.outline) / 1e6}))
-                        : tr("seen from above"));
-
-    const Remark* worst = nullptr;
-    if (plan)
-        for (const Remark& r : plan->measured.remarks)
-            if (!worst || r.severity > worst->severity) worst = &r;
-    if (!problem_.isEmpty())
-        say(problem_, true);
-    else if (s->measurement.empty())
-        say(tr("Type the length of the floor into a and its width into b."));
-    else if (worst) {
-        const int more = static_cast<int>(plan->measured.remarks.size()) - 1;
-        say(sentence(*worst, f) +
-                (more > 0 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, more) : QString()),
-            worst->severity == Severity::Error);
-    } else if (measured)
-        say(tr("The readings close. Lay the finish in Set out."));
-    else
-        say({});
-
-    bench_->refresh();
+    const QString seen = s->kind == SurfaceKind::Floor     ? tr("seen from above")
+                         : s->kind == SurfaceKind::Ceiling ? tr("seen from below")
+                                                           : tr("seen from inside");
+    QString detail = measured ? tr("%1, %2").arg(f.area({areaMm2(plan->measured.outline) / 1e6}), seen) : seen;
+    if (!s->area.empty()) detail = tr("%1; %2").arg(QString::fromStdString(s->area), detail);
+    setHeading(QString::fromStdString(s->name), detail);
+    parts_->refresh();
+    constexpr BenchFocus focus[] = {BenchFocus::Outline,  BenchFocus::Openings, BenchFocus::Edges,  BenchFocus::Zones,
+                                    BenchFocus::Supports, BenchFocus::Outline,  BenchFocus::Outline};
+    bench_->setFocusOn(focus[parts_->group()], parts_->inHand());
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
-    rebuildCutouts();
-}
-
-void MeasurePage::addCutout(bool notch) {
-    const Measurement& m = surface()->measurement;
-    if (notch)
-        push(document_, addNotch(document_, surfaceId(),
-                                 {.name = tr("Notch %1").arg(m.notches.size() + 1).toStdString(), .side = 0}));
-    else
-        push(document_, addStep(document_, surfaceId(),
-                                {.name = tr("Corner %1").arg(m.steps.size() + 1).toStdString(), .corner = 1}));
-}
-
-std::vector<MeasurePage::Chip> MeasurePage::chips() {
-    const Measurement& m = surface()->measurement;
-    const std::string id = surfaceId();
-    const QStringList sides{tr("side a"), tr("side b"), tr("side c"), tr("side d")};
-    const QStringList corners{tr("rear right"), tr("front right"), tr("front left"), tr("rear left")};
-    std::vector<Chip> all;
-    for (int i = 0; i < static_cast<int>(m.notches.size()); ++i) {
-        const Notch& n = m.notches[static_cast<std::size_t>(i)];
-        all.push_back({n.name, sides, n.side,
-                       [this, id, i](const std::string& name) { push(document_, renameNotch(document_, id, i, name)); },
-                       [this, id, i](int side) { push(document_, moveNotchToSide(document_, id, i, side)); },
-                       [this, id, i] { push(document_, removeNotch(document_, id, i)); }});
-    }
-    for (int i = 0; i < static_cast<int>(m.steps.size()); ++i) {
-        const Step& s = m.steps[static_cast<std::size_t>(i)];
-        all.push_back({s.name, corners, s.corner,
-                       [this, id, i](const std::string& name) { push(document_, renameStep(document_, id, i, name)); },
-                       [this, id, i](int where) { push(document_, moveStepToCorner(document_, id, i, where)); },
-                       [this, id, i] { push(document_, removeStep(document_, id, i)); }});
-    }
-    return all;
-}
-
-QWidget* MeasurePage::chipWidget(const Chip& chip) {
-    auto* widget = new QWidget;
-    auto* row = new QHBoxLayout(widget);
-    row->setContentsMargins(0, 0, 8, 0);
-    row->setSpacing(4);
-    auto* name = new QLineEdit(QString::fromStdString(chip.name));
-    name->setAccessibleName(tr("Name of the cut-out"));
-    connect(name, &QLineEdit::editingFinished, this, [name, chip] {
-        const QString typed = name->text().trimmed();
-        if (!typed.isEmpty() && typed.toStdString() != chip.name) chip.rename(typed.toStdString());
-    });
-    auto* where = new QComboBox;
-    where->addItems(chip.places);
-    where->setCurrentIndex(chip.place);
-    where->setAccessibleName(tr("Where the cut-out is"));
-    connect(where, &QComboBox::activated, this, chip.move);
-    auto* gone = new QPushButton(QStringLiteral("✕"));
-    gone->setProperty("quiet", true);
-    gone->setFixedWidth(26);
-    gone->setToolTip(tr("Remove %1").arg(QString::fromStdString(chip.name)));
-    gone->setAccessibleName(gone->toolTip());
-    connect(gone, &QPushButton::clicked, this, chip.remove);
-    row->addWidget(name, 1);
-    row->addWidget(where);
-    row->addWidget(gone);
-    return widget;
-}
-
-void MeasurePage::rebuildCutouts() {
-    const std::vector<Chip> all = chips();
-    QString wanted = QString::fromStdString(surfaceId());
-    for (const Chip& c : all)
-        wanted += QStringLiteral("|%1 %2 %3").arg(c.places.size()).arg(c.place).arg(QString::fromStdString(c.name)) +
-                  c.places.join(QString());
-    if (wanted == built_) return;
-    built_ = wanted;
-    while (QLayoutItem* item = cutoutGrid_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
-        delete item;
-    }
-    int cell = 0;
-    for (const Chip& c : all) {
-        cutoutGrid_->addWidget(chipWidget(c), cell / 3, cell % 3);
-        ++cell;
-    }
-    auto* add = new QWidget;
-    auto* row = new QHBoxLayout(add);
-    row->setContentsMargins(0, 0, 0, 0);
-    for (const bool notch : {true, false}) {
-        auto* button = new QPushButton(notch ? tr("Add a notch") : tr("Cut a corner"));
-        button->setObjectName(notch ? QStringLiteral("addNotch") : QStringLiteral("addStep"));
-        button->setToolTip(notch ? tr("A wheel arch or post foot let into a side")
-                                 : tr("A door well: a corner cut away"));
-        connect(button, &QPushButton::clicked, this, [this, notch] { addCutout(notch); });
-        row->addWidget(button);
-    }
-    row->addStretch(1);
-    cutoutGrid_->addWidget(add, (cell + 2) / 3, 0, 1, 3);
+    if (parts_->group() != PartsPanel::Outline) closure_->hide();
+    bool attention = false;
+    const QString text = sentenceFor(*s, plan, attention);
+    say(text, attention);
 }
 
 } // namespace westrum

@@ -2,46 +2,39 @@
 
 #include "app/stages/measure/closure_strip.h"
 #include "app/stages/measure/outline_bench.h"
+#include "app/stages/measure/parts_panel.h"
 #include "app/stages/stage_page.h"
 
 #include <QComboBox>
-#include <QGridLayout>
-
-#include <functional>
 
 namespace westrum {
 
-/// Measure: the readings of the surface in hand, its cut-outs, and how well they close.
+/// Measure: the readings of the surface in hand, what lies on it, and how well the readings close.
 class MeasurePage : public StagePage {
     Q_OBJECT
 public:
     MeasurePage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    /// A side was pointed at on the map for the side in hand.
+    void sidePointedAt(const std::string& surface, int side);
+    [[nodiscard]] PartsPanel& parts() { return *parts_; }
+    [[nodiscard]] OutlineBench& bench() { return *bench_; }
+
+signals:
+    /// The next side pressed on the map is meant for the side in hand.
+    void pointAtSide();
 
 protected:
     void refresh() override;
 
 private:
-    /// One cut-out in the list under the drawing: its name, where it is, and a way to remove it.
-    struct Chip {
-        std::string name;
-        QStringList places;
-        int place = 0;
-        std::function<void(const std::string&)> rename;
-        std::function<void(int)> move;
-        std::function<void()> remove;
-    };
-    void rebuildCutouts();
-    [[nodiscard]] std::vector<Chip> chips();
-    [[nodiscard]] QWidget* chipWidget(const Chip& chip);
-    void addCutout(bool notch);
+    [[nodiscard]] QString sentenceFor(const Surface& s, const SurfacePlan* plan, bool& attention) const;
 
     QComboBox* form_;
     OutlineBench* bench_;
     ClosureStrip* closure_;
-    QWidget* cutouts_;
-    QGridLayout* cutoutGrid_;
-    QString built_;
+    PartsPanel* parts_;
     QString problem_; ///< of a field being typed in: goes before all else
+    std::string shown_;
 };
 
 } // namespace westrum

@@ -1,9 +1,13 @@
 #include "app/stages/measure/outline_bench.h"
 
+#include "app/document/shell_commands.h"
 #include "app/drawing/dimension.h"
 #include "app/drawing/materials.h"
+#include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/gesture.h"
 
+#include <QMouseEvent>
 #include <QPainter>
 
 #include <algorithm>
@@ -12,25 +16,16 @@
 namespace westrum {
 namespace {
 
-constexpr std::array<const char*, kQuadReadings> kLetters{"a", "b", "c", "d", "e", "f"};
-/// Until two sides are known the drawing shows a floor of this size as a ghost.
-constexpr double kGhostLength = 3600, kGhostWidth = 1800;
-/// Where a cut-out is not yet measured it is drawn as if it were this size.
-constexpr double kGuessAlong = 700, kGuessDeep = 220;
-
-double mmOf(const std::optional<Reading>& reading, double otherwise) {
-    return reading && reading->length.value > 0 ? reading->length.value : otherwise;
-}
-
-QString sidesOf(const Measurement& m) {
-    QString sides;
-    for (const Notch& n : m.notches) sides += QString::number(n.side);
-    return sides;
-}
-
 QPointF unit(QPointF v) {
     const double length = std::hypot(v.x(), v.y());
     return length > 0 ? v / length : QPointF(1, 0);
+}
+
+double distanceToLine(QPointF p, QPointF a, QPointF b) {
+    const QPointF ab = b - a;
+    const double length2 = std::max(1e-9, QPointF::dotProduct(ab, ab));
+    const double t = std::clamp(QPointF::dotProduct(p - a, ab) / length2, 0.0, 1.0);
+    return std::hypot((p - a - ab * t).x(), (p - a - ab * t).y());
 }
 
 } // namespace
@@ -40,162 +35,103 @@ OutlineBench::OutlineBench(JobDocument& document, char decimalMark, QWidget* par
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-const Measurement& OutlineBench::measurement() const {
-    static const Measurement none;
-    const Surface* s = document_.job().surface(document_.currentSurface());
-    return s ? s->measurement : none;
-}
-
-const Notch* OutlineBench::notch(int index) const {
-    const auto& all = measurement().notches;
-    return index < static_cast<int>(all.size()) ? &all[static_cast<std::size_t>(index)] : nullptr;
-}
-
-const Step* OutlineBench::step(int index) const {
-    const auto& all = measurement().steps;
-    return index < static_cast<int>(all.size()) ? &all[static_cast<std::size_t>(index)] : nullptr;
-}
-
-std::array<Point, 4> OutlineBench::frame() const {
-    if (const SurfacePlan* p = document_.plan()->surface(document_.currentSurface()); p && p->measured.frame)
-        return *p->measured.frame;
-    const auto read = [&](QuadReading r, double otherwise) {
-        const double mm = mmOf(measurement().readings[static_cast<std::size_t>(r)], 0);
-        return mm >= kShortestSideMm && mm <= kLongestSideMm ? mm : otherwise;
-    };
-    const double length = read(QuadReading::AB, read(QuadReading::CD, kGhostLength));
-    const double width = read(QuadReading::BC, read(QuadReading::DA, kGhostWidth));
-    return {{{0, 0}, {length, 0}, {length, width}, {0, width}}};
-}
-
 PlanView OutlineBench::view() const {
-    const auto f = frame();
     const double side = QFontMetricsF(textFont(1.05, true)).horizontalAdvance(QStringLiteral("00 000 mm")) + 44;
-    return {boundsOf(Ring(f.begin(), f.end())), QRectF(rect()).adjusted(side, 48, -side, -48)};
+    const bool below = surface() && surface()->measurement.form == OutlineForm::Stations &&
+                       surface()->measurement.stations.rows.size() <= kMostStationsDrawn;
+    return {boundsOf(sketch_.frame), QRectF(rect()).adjusted(side, 48, -side, below ? -84 : -48)};
 }
 
-bool OutlineBench::isSuspect(int quad) const {
-    const SurfacePlan* plan = document_.plan()->surface(document_.currentSurface());
-    if (!plan || quad < 0 || !measurement().readings[static_cast<std::size_t>(quad)]) return false;
-    return std::any_of(plan->measured.remarks.begin(), plan->measured.remarks.end(), [&](const Remark& r) {
-        return r.severity == Severity::Error && r.place.part == Part::Reading && r.place.index == quad;
-    });
+bool OutlineBench::isSuspect(const std::string& key) const {
+    const SurfacePlan* p = plan();
+    return p && std::any_of(p->remarks.begin(), p->remarks.end(), [&](const Remark& r) {
+               return r.severity == Severity::Error && r.place.part == Part::Reading && r.place.key == key;
+           });
+}
+
+void OutlineBench::setFocusOn(BenchFocus focus, int index) {
+    focus_ = focus;
+    index_ = index;
+    refresh();
 }
 
 void OutlineBench::refresh() {
-    const Measurement& m = measurement();
-    const QString wanted = QStringLiteral("%1/%2/%3/%4")
-                               .arg(QString::fromStdString(document_.currentSurface()))
-                               .arg(static_cast<int>(m.form))
-                               .arg(m.notches.size())
-                               .arg(m.steps.size()) +
-                           sidesOf(m);
+    const Surface* s = surface();
+    if (!s) return;
+    static const MeasuredOutline none;
+    SketchParts parts;
+    parts.cutouts = focus_ == BenchFocus::Outline;
+    if (focus_ == BenchFocus::Openings) parts.opening = index_;
+    if (focus_ == BenchFocus::Zones) parts.zone = index_;
+    if (focus_ == BenchFocus::Supports) parts.support = index_;
+    sketch_ = sketchOf(*s, plan() ? plan()->measured : none, parts);
+    // What holds the outline is told with the outline only; else it would lie over what is in hand.
+    if (focus_ != BenchFocus::Outline)
+        std::erase_if(sketch_.places, [](const ReadingSlot& slot) {
+            return slot.kind == SlotKind::Diagonal || slot.kind == SlotKind::Offset || slot.kind == SlotKind::Tape;
+        });
+    QString wanted = QString::fromStdString(document_.currentSurface());
+    for (const ReadingSlot& slot : sketch_.places) wanted += QLatin1Char('/') + QString::fromStdString(slot.key);
     if (wanted != built_) {
         built_ = wanted;
         rebuild();
     }
     const Figures f = figuresFor(document_.job(), decimalMark_);
-    for (Place& p : places_) {
-        const auto* reading = p.reading();
-        if (!reading) continue;
-        const QString typed = *reading ? QString::fromStdString((*reading)->typed) : QString();
-        p.field->setFigure(*reading ? f.fineLength((*reading)->length, false) : QString(), typed);
-        if (*reading && !p.field->isWrong())
-            p.field->setToolTip(tr("%1, typed as %2").arg(f.fineLength((*reading)->length), typed));
-        p.field->setSuspect(isSuspect(p.quad));
+    for (std::size_t i = 0; i < places_.size(); ++i) {
+        Place& p = places_[i];
+        p.slot = sketch_.places[i];
+        const MaybeReading* reading = findReading(*s, p.slot.key);
+        const bool read = reading && *reading;
+        const QString typed = read ? QString::fromStdString((*reading)->typed) : QString();
+        const QString shown = read ? f.fineLength((*reading)->length, false) : QString();
+        p.field->setFigure(shown, typed.isEmpty() ? shown : typed);
+        if (read && !p.field->isWrong())
+            p.field->setToolTip(typed.isEmpty() ? f.fineLength((*reading)->length)
+                                                : tr("%1, typed as %2").arg(f.fineLength((*reading)->length), typed));
+        p.field->setSuspect(isSuspect(p.slot.key));
     }
     placeFields();
     update();
 }
 
-void OutlineBench::addField(const QString& name, const QString& letter,
-                            std::function<const std::optional<Reading>*()> reading,
-                            std::function<void(std::optional<Reading>)> take, std::function<QPointF()> centre,
-                            int quad) {
-    auto* field = new EntryField(lengthCommit([this] { return document_.job().bareUnit; }, std::move(take)), this);
-    const bool small = quad < 0;
-    field->setLetter(letter);
-    field->setAccessibleName(name);
-    field->setObjectName(QStringLiteral("reading-") + (small ? name : letter));
-    if (small) {
-        field->setPlaceholderText(name.section(QLatin1Char(','), -1).trimmed());
-        field->setAlignment(Qt::AlignCenter);
-    } else {
-        field->setAlignment(Qt::AlignRight);
+QString OutlineBench::nameOf(const std::string& key) const {
+    const auto dot = key.find('.');
+    if (dot == std::string::npos) return readingName(key);
+    const Surface* s = surface();
+    const int n = QString::fromStdString(key.substr(1, dot - 1)).toInt();
+    const QString what = QString::fromStdString(key.substr(dot + 1));
+    const auto named = [&](const auto& list) {
+        return static_cast<std::size_t>(n) < list.size()
+                   ? QString::fromStdString(list[static_cast<std::size_t>(n)].name)
+                   : QString();
+    };
+    const auto sideOf = [&](const Placement& p) {
+        return what == QLatin1String("side") ? tr("from side %1").arg(sideLetter(p.side))
+                                             : tr("from side %1").arg(sideLetter(p.cross));
+    };
+    const bool position = what == QLatin1String("side") || what == QLatin1String("cross");
+    switch (key.front()) {
+    case 'n':
+        return tr("Notch %1, %2")
+            .arg(n + 1)
+            .arg(what == QLatin1String("position") ? tr("from rear")
+                 : what == QLatin1String("length") ? tr("long")
+                                                   : tr("deep"));
+    case 's': return tr("Corner %1, %2").arg(n + 1).arg(what == QLatin1String("along") ? tr("along") : tr("across"));
+    case 'o':
+        return named(s->openings) + QStringLiteral(", ") +
+               (position ? sideOf(s->openings[static_cast<std::size_t>(n)].place)
+                : what == QLatin1String("width")
+                    ? (s->openings[static_cast<std::size_t>(n)].shape == OpeningShape::Round ? tr("diameter")
+                                                                                             : tr("width"))
+                    : tr("height"));
+    case 'z':
+        return named(s->zones) + QStringLiteral(", ") +
+               (position                         ? sideOf(s->zones[static_cast<std::size_t>(n)].place)
+                : what == QLatin1String("width") ? tr("width")
+                                                 : tr("height"));
+    default: return named(s->supports) + QStringLiteral(", ") + tr("centre");
     }
-    field->setFont(small ? textFont(0.9) : textFont(1.05, true));
-    connect(field, &EntryField::problemChanged, this, &OutlineBench::problem);
-    field->show();
-    places_.push_back({field, std::move(reading), std::move(centre), quad, small});
-}
-
-QPointF OutlineBench::notchPoint(int index, double alongMm, double inwardMm) const {
-    const Notch* n = notch(index);
-    if (!n) return {};
-    const auto f = frame();
-    Point a = f[static_cast<std::size_t>(n->side)];
-    Point b = f[static_cast<std::size_t>((n->side + 1) % 4)];
-    const double side = std::max(1.0, distance(a, b));
-    const Point along = (b - a) * (1 / side);
-    const Point inward{-along.y, along.x};
-    if (n->side >= 2) std::swap(a, b);
-    return view().map(a + (b - a) * (alongMm / side) + inward * inwardMm);
-}
-
-QPointF OutlineBench::stepPoint(int index, double alongShare, double acrossShare) const {
-    const Step* s = step(index);
-    if (!s) return {};
-    const auto f = frame();
-    const auto c = static_cast<std::size_t>(s->corner);
-    const Point next = f[(c + 1) % 4], before = f[(c + 3) % 4];
-    const Point alongEnd = s->corner % 2 == 0 ? next : before;
-    const Point acrossEnd = s->corner % 2 == 0 ? before : next;
-    const Point u = (alongEnd - f[c]) * (1 / std::max(1.0, distance(f[c], alongEnd)));
-    const Point v = (acrossEnd - f[c]) * (1 / std::max(1.0, distance(f[c], acrossEnd)));
-    return view().map(f[c] + u * (mmOf(s->along, kGuessAlong) * alongShare) +
-                      v * (mmOf(s->across, kGuessDeep) * acrossShare));
-}
-
-void OutlineBench::addNotchFields(int i) {
-    const std::string surface = document_.currentSurface();
-    const bool sideways = notch(i) && notch(i)->side % 2 == 1;
-    const auto add = [&](const QString& what, CutoutReading which, auto member, std::function<QPointF()> centre) {
-        // An arrow says which way the figure runs on the drawing.
-        const bool alongScreen = (which == CutoutReading::Depth) == sideways;
-        addField(
-            tr("Notch %1, %2").arg(i + 1).arg(what), alongScreen ? QStringLiteral("↔") : QStringLiteral("↕"),
-            [this, i, member]() { return notch(i) ? &(notch(i)->*member) : nullptr; },
-            [this, surface, i, which](std::optional<Reading> r) {
-                push(document_, takeNotchReading(document_, surface, i, which, std::move(r)));
-            },
-            std::move(centre), -1);
-    };
-    // Position, length and depth stand in the open corner and the bay of the notch.
-    const auto from = [this, i] { return notch(i) ? mmOf(notch(i)->position, 0) : 0; };
-    const auto along = [this, i] { return notch(i) ? mmOf(notch(i)->length, kGuessAlong) : 0; };
-    const auto deep = [this, i] { return notch(i) ? mmOf(notch(i)->depth, kGuessDeep) : 0; };
-    add(tr("from rear"), CutoutReading::Position, &Notch::position,
-        [=, this] { return notchPoint(i, from() / 2, deep() / 2); });
-    add(tr("long"), CutoutReading::Length, &Notch::length,
-        [=, this] { return notchPoint(i, from() + along() * 0.27, deep() / 2); });
-    add(tr("deep"), CutoutReading::Depth, &Notch::depth,
-        [=, this] { return notchPoint(i, from() + along() * 0.75, deep() / 2); });
-}
-
-void OutlineBench::addStepFields(int i) {
-    const std::string surface = document_.currentSurface();
-    const auto add = [&](const QString& what, CutoutReading which, auto member, double share) {
-        addField(
-            tr("Corner %1, %2").arg(i + 1).arg(what),
-            which == CutoutReading::Along ? QStringLiteral("↔") : QStringLiteral("↕"),
-            [this, i, member]() { return step(i) ? &(step(i)->*member) : nullptr; },
-            [this, surface, i, which](std::optional<Reading> r) {
-                push(document_, takeStepReading(document_, surface, i, which, std::move(r)));
-            },
-            [this, i, share] { return stepPoint(i, share, 0.5); }, -1);
-    };
-    add(tr("along"), CutoutReading::Along, &Step::along, 0.74);
-    add(tr("across"), CutoutReading::Across, &Step::across, 0.25);
 }
 
 void OutlineBench::rebuild() {
@@ -204,49 +140,107 @@ void OutlineBench::rebuild() {
         p.field->deleteLater();
     }
     places_.clear();
-    const std::string surface = document_.currentSurface();
-    const Measurement& m = measurement();
-    const auto corner = [this](int k) { return view().map(frame()[static_cast<std::size_t>(k)]); };
-    const int readings = m.form == OutlineForm::Rectangle ? 2 : kQuadReadings;
-    for (int k = 0; k < readings; ++k) {
-        const auto which = static_cast<QuadReading>(k);
-        const auto centre = [this, k, corner]() -> QPointF {
-            if (k == 4) return corner(0) + (corner(2) - corner(0)) * 0.32;
-            if (k == 5) return corner(1) + (corner(3) - corner(1)) * 0.32;
-            const QPointF a = corner(k), b = corner((k + 1) % 4);
-            // Sides go round counter-clockwise; on the screen their right hand points outwards.
-            const QPointF outward = unit(QPointF(-(b - a).y(), (b - a).x()));
-            const double away = k % 2 == 0 ? 26 : (places_.empty() ? 50 : places_.front().field->width() / 2.0 + 10);
-            return (a + b) / 2 + outward * away;
-        };
-        addField(
-            readingName(readingKey(which)), QString::fromLatin1(kLetters[static_cast<std::size_t>(k)]),
-            [this, k]() { return &measurement().readings[static_cast<std::size_t>(k)]; },
-            [this, surface, which](std::optional<Reading> r) {
-                push(document_, takeReading(document_, surface, which, std::move(r)));
-            },
-            centre, k);
+    const std::string id = document_.currentSurface();
+    for (const ReadingSlot& slot : sketch_.places) {
+        const std::string key = slot.key;
+        auto* field = new EntryField(lengthCommit([this] { return document_.job().bareUnit; },
+                                                  [this, id, key](MaybeReading r) {
+                                                      push(document_, takeReading(document_, id, key, std::move(r)));
+                                                  }),
+                                     this);
+        Place place{field, slot};
+        const QString name = nameOf(key);
+        const bool small = place.small();
+        QString letter = QString::fromStdString(slot.letter);
+        if (slot.kind == SlotKind::Small) {
+            // An arrow says which way the figure runs on the drawing.
+            const Point d = slot.to - slot.from;
+            const bool level = key.ends_with(".depth") || key.ends_with(".length") ? std::abs(d.x) >= std::abs(d.y)
+                                                                                   : std::abs(d.x) >= std::abs(d.y);
+            letter = level ? QStringLiteral("↔") : QStringLiteral("↕");
+        } else if (slot.kind == SlotKind::Offset) {
+            letter = QStringLiteral("↕");
+        }
+        field->setLetter(letter);
+        field->setAccessibleName(name);
+        const bool hasLetter = !small && !slot.letter.empty();
+        field->setObjectName(QStringLiteral("reading-") + (hasLetter ? letter
+                                                           : key.find('.') != std::string::npos
+                                                               ? name
+                                                               : QString::fromStdString(key)));
+        if (small) field->setPlaceholderText(name.section(QLatin1Char(','), -1).trimmed());
+        field->setAlignment(small ? Qt::AlignCenter : Qt::AlignRight);
+        field->setFont(small ? textFont(0.9) : textFont(1.05, true));
+        connect(field, &EntryField::problemChanged, this, &OutlineBench::problem);
+        field->show();
+        places_.push_back(std::move(place));
     }
-    for (int i = 0; i < static_cast<int>(m.notches.size()); ++i) addNotchFields(i);
-    for (int i = 0; i < static_cast<int>(m.steps.size()); ++i) addStepFields(i);
     // Typed in the order in which a person goes round.
     for (std::size_t i = 1; i < places_.size(); ++i) QWidget::setTabOrder(places_[i - 1].field, places_[i].field);
-    if (m.empty() && isVisible()) places_.front().field->setFocus();
+    if (!places_.empty() && surface()->measurement.empty() && isVisible()) places_.front().field->setFocus();
+}
+
+QString OutlineBench::currentKey() const {
+    for (const Place& p : places_)
+        if (p.field->hasFocus()) return QString::fromStdString(p.slot.key);
+    return {};
+}
+
+bool OutlineBench::focusField(const QString& key, bool theNext) {
+    for (std::size_t i = 0; i < places_.size(); ++i)
+        if (QString::fromStdString(places_[i].slot.key) == key) {
+            if (theNext && ++i == places_.size()) return false;
+            places_[i].field->setFocus();
+            places_[i].field->selectAll();
+            return true;
+        }
+    return false;
+}
+
+QPointF OutlineBench::centreOf(const ReadingSlot& slot, QSizeF field) const {
+    const PlanView v = view();
+    const QPointF a = v.map(slot.from), b = v.map(slot.to);
+    switch (slot.kind) {
+    case SlotKind::Side: {
+        // Sides go round counter-clockwise; on the screen their right hand points outwards.
+        const QPointF outward = unit(QPointF(-(b - a).y(), (b - a).x()));
+        const double away =
+            std::abs(outward.x()) * (field.width() / 2 + 10) + std::abs(outward.y()) * (field.height() / 2 + 13);
+        return (a + b) / 2 + outward * away;
+    }
+    case SlotKind::Diagonal: return a + (b - a) * 0.32;
+    case SlotKind::Station: return b + QPointF(0, field.height() / 2 + 22);
+    case SlotKind::Tape: return a + (b - a) * 0.55;
+    default: return (a + b) / 2;
+    }
 }
 
 void OutlineBench::placeFields() {
+    std::vector<QRectF> taken;
     for (const Place& p : places_) {
-        if (!p.reading()) continue;
         const QFontMetrics metrics(p.field->font());
-        const int w = metrics.horizontalAdvance(p.small ? QStringLiteral("0 000") : QStringLiteral("00 000 mm")) +
-                      (p.small ? 31 : 32);
-        const int h = metrics.height() + (p.small ? 8 : 12);
+        const bool small = p.small();
+        const int w = metrics.horizontalAdvance(p.slot.kind == SlotKind::Station ? QStringLiteral("00 000")
+                                                : small                          ? QStringLiteral("0 000")
+                                                                                 : QStringLiteral("00 000 mm")) +
+                      (small ? 31 : 32);
+        const int h = metrics.height() + (small ? 8 : 12);
         p.field->resize(w, h);
-        QPointF at = p.centre() - QPointF(w / 2.0, h / 2.0);
+        QPointF at = centreOf(p.slot, QSizeF(w, h)) - QPointF(w / 2.0, h / 2.0);
         at.setX(std::clamp(at.x(), 2.0, std::max(2.0, width() - w - 2.0)));
         at.setY(std::clamp(at.y(), 2.0, std::max(2.0, height() - h - 2.0)));
-        p.field->move(at.toPoint());
-        if (p.small) p.field->raise();
+        QRectF box(at, QSizeF(w, h));
+        // No field stands on another: a later one steps down, or up where there is no room.
+        for (int tries = 0; tries < 12; ++tries) {
+            const auto hit = std::find_if(taken.begin(), taken.end(),
+                                          [&](const QRectF& t) { return t.adjusted(2, 2, -2, -2).intersects(box); });
+            if (hit == taken.end()) break;
+            const double down = hit->bottom() + 1, up = hit->top() - h - 1;
+            box.moveTop(down + h < height() && tries < 6 ? down : std::max(0.0, up));
+        }
+        taken.push_back(box);
+        p.field->move(box.topLeft().toPoint());
+        if (small) p.field->raise();
     }
 }
 
@@ -255,69 +249,257 @@ void OutlineBench::resizeEvent(QResizeEvent* event) {
     placeFields();
 }
 
+void OutlineBench::paintDimensionLines(QPainter& p, const PlanView& v) const {
+    const Theme& t = Theme::now();
+    const Surface* s = surface();
+    for (const ReadingSlot& slot : sketch_.places) {
+        const MaybeReading* reading = findReading(*s, slot.key);
+        const bool read = reading && *reading;
+        const bool suspect = isSuspect(slot.key);
+        switch (slot.kind) {
+        case SlotKind::Diagonal:
+        case SlotKind::Tape:
+            p.setPen(QPen(suspect ? t.pencil : t.chalk, suspect ? 2 : 1.2, read ? Qt::DashLine : Qt::DotLine));
+            p.drawLine(v.map(slot.from), v.map(slot.to));
+            break;
+        case SlotKind::Offset:
+            p.setPen(QPen(suspect ? t.pencil : t.chalk, 1, read ? Qt::SolidLine : Qt::DotLine));
+            p.drawLine(v.map(slot.from), v.map(slot.to));
+            break;
+        case SlotKind::Station:
+            p.setPen(QPen(t.muted, 1));
+            p.drawLine(v.map(slot.to), v.map(slot.to) + QPointF(0, 22));
+            break;
+        case SlotKind::Small:
+            if (read || slot.key.front() != 'n') {
+                p.setPen(QPen(t.muted, 1, read ? Qt::SolidLine : Qt::DotLine));
+                p.drawLine(v.map(slot.from), v.map(slot.to));
+            }
+            break;
+        case SlotKind::Side: break;
+        }
+    }
+    if (s->measurement.form == OutlineForm::TwoPoint) {
+        p.setBrush(t.chalk);
+        p.setPen(Qt::NoPen);
+        for (const auto& [at, name] : {std::pair{sketch_.fixedA, tr("A")}, {sketch_.fixedB, tr("B")}}) {
+            p.drawEllipse(v.map(at), 5, 5);
+            paintLabel(p, v.map(at) + QPointF(0, 18), name, t.chalk, true);
+        }
+    }
+}
+
 void OutlineBench::paintEvent(QPaintEvent*) {
     const Theme& t = Theme::now();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
+    const Surface* s = surface();
+    if (!s || sketch_.frame.empty()) return;
     const PlanView v = view();
-    const auto f = frame();
-    const Ring ring(f.begin(), f.end());
-    const SurfacePlan* plan = document_.plan()->surface(document_.currentSurface());
-    if (plan && plan->measured.measured()) {
-        const QPainterPath outline = v.path(plan->measured.outline);
+    const SurfacePlan* planned = plan();
+    const bool measured = planned && planned->measured.measured();
+    if (measured) {
+        const QPainterPath outline = v.path(planned->measured.outline);
         paintMetal(p, outline);
+        paintSurfaceParts(p, v, *s, planned->shape,
+                          {.centreLine = focus_ == BenchFocus::Zones,
+                           .openingInHand = focus_ == BenchFocus::Openings ? index_ : -1,
+                           .zoneInHand = focus_ == BenchFocus::Zones ? index_ : -1,
+                           .supportInHand = focus_ == BenchFocus::Supports ? index_ : -1});
         p.setPen(QPen(t.muted, 1, Qt::DotLine));
         p.setBrush(Qt::NoBrush);
-        p.drawPath(v.path(ring));
+        p.drawPath(v.path(sketch_.frame));
         p.setPen(QPen(t.graphite, 2));
         p.drawPath(outline);
-        p.setPen(QPen(t.muted, 1));
-        for (int i = 0; i < static_cast<int>(measurement().notches.size()); ++i) {
-            const Notch& n = *notch(i);
-            if (!n.position) continue;
-            const double level = mmOf(n.depth, kGuessDeep) / 2;
-            p.drawLine(notchPoint(i, 0, level), notchPoint(i, n.position->length.value, level));
-        }
     } else {
         p.setPen(QPen(t.muted, 1.5, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
-        p.drawPath(v.path(ring));
+        p.drawPath(v.path(sketch_.frame));
     }
-    if (measurement().form == OutlineForm::FourSides) {
-        const auto diagonal = [&](int k, std::size_t from, std::size_t to) {
-            const bool read = measurement().readings[static_cast<std::size_t>(k)].has_value();
-            const bool suspect = isSuspect(k);
-            p.setPen(QPen(suspect ? t.pencil : t.chalk, suspect ? 2 : 1.2, read ? Qt::DashLine : Qt::DotLine));
-            p.drawLine(v.map(f[from]), v.map(f[to]));
-        };
-        diagonal(4, 0, 2);
-        diagonal(5, 1, 3);
+    if (focus_ == BenchFocus::Edges)
+        for (std::size_t k = 0; k < sketch_.sides.size(); ++k) {
+            const Edge edge = s->edge(static_cast<int>(k));
+            const bool inHand = static_cast<int>(k) == index_;
+            if (!inHand && edge.kind == EdgeKind::Unsaid) continue;
+            paintSide(p, v, sketch_.sides[k], inHand ? t.chalk : t.agreed, inHand ? 6 : 3);
+        }
+    paintDimensionLines(p, v);
+    if (drawing_) {
+        p.setPen(QPen(t.chalk, 1.5, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(grab_, drawnTo_).normalized());
     }
+    paintWords(p, v);
+}
+
+void OutlineBench::paintWords(QPainter& p, const PlanView& v) const {
+    const Theme& t = Theme::now();
+    const Surface* s = surface();
     // What was typed stands by the millimetres, where it is something else.
     p.setFont(textFont(0.78));
     p.setPen(t.muted);
     for (const Place& place : places_) {
-        const auto* reading = place.reading();
-        if (place.small || !reading || !*reading) continue;
-        const QString typed = QString::fromStdString((*reading)->typed);
+        const MaybeReading* reading = findReading(*s, place.slot.key);
+        if (place.small() || !reading || !*reading || (*reading)->typed.empty()) continue;
         const auto plain = parseNumber((*reading)->typed);
         if (plain && plain.value() == (*reading)->length.value) continue;
         const QRect at = place.field->geometry();
         p.drawText(QRect(at.center().x() - 80, at.bottom() + 2, 160, 18), Qt::AlignHCenter | Qt::AlignTop,
-                   tr("typed %1").arg(typed));
+                   tr("typed %1").arg(QString::fromStdString((*reading)->typed)));
     }
     // What lies where.
-    const Bounds b = boundsOf(ring);
+    const Bounds b = boundsOf(sketch_.frame);
     const QRectF shown(v.map({b.low.x, b.high.y}), v.map({b.high.x, b.low.y}));
     p.setFont(textFont(0.88));
     p.setPen(t.muted);
     const auto word = [&](double x, double y, Qt::Alignment align, const QString& text) {
         p.drawText(QRectF(x - (align & Qt::AlignRight ? 240 : 0), y, 240, 20), align | Qt::AlignVCenter, text);
     };
-    word(shown.left(), shown.top() - 26, Qt::AlignLeft, tr("left wall, rear"));
-    word(shown.right(), shown.top() - 26, Qt::AlignRight, tr("left wall, front"));
-    word(shown.left(), shown.bottom() + 8, Qt::AlignLeft, tr("right wall, rear"));
-    word(shown.right(), shown.bottom() + 8, Qt::AlignRight, tr("right wall, front"));
+    QString left, right, up, down;
+    switch (s->kind) {
+    case SurfaceKind::Floor:
+        word(shown.left(), shown.top() - 26, Qt::AlignLeft, tr("left wall, rear"));
+        word(shown.right(), shown.top() - 26, Qt::AlignRight, tr("left wall, front"));
+        word(shown.left(), shown.bottom() + 8, Qt::AlignLeft, tr("right wall, rear"));
+        word(shown.right(), shown.bottom() + 8, Qt::AlignRight, tr("right wall, front"));
+        return;
+    case SurfaceKind::Ceiling:
+        left = tr("rear");
+        right = tr("front");
+        up = tr("right wall");
+        down = tr("left wall");
+        break;
+    case SurfaceKind::RightWall:
+    case SurfaceKind::RightWallUpper:
+        left = tr("front");
+        right = tr("rear");
+        break;
+    case SurfaceKind::LeftWall:
+    case SurfaceKind::LeftWallUpper:
+        left = tr("rear");
+        right = tr("front");
+        break;
+    case SurfaceKind::Bulkhead:
+        left = tr("left");
+        right = tr("right");
+        break;
+    default: break;
+    }
+    word(shown.left(), shown.bottom() + 8, Qt::AlignLeft, down.isEmpty() ? left : left + QStringLiteral(", ") + down);
+    word(shown.right(), shown.bottom() + 8, Qt::AlignRight, right);
+    word(shown.left(), shown.top() - 26, Qt::AlignLeft, up);
+}
+
+int OutlineBench::under(QPointF at) const {
+    const Surface* s = surface();
+    const SurfacePlan* planned = plan();
+    const PlanView v = view();
+    if (focus_ == BenchFocus::Edges) {
+        int nearest = -1;
+        double best = 14;
+        for (std::size_t k = 0; k < sketch_.sides.size(); ++k)
+            for (std::size_t i = 1; i < sketch_.sides[k].size(); ++i) {
+                const double d = distanceToLine(at, v.map(sketch_.sides[k][i - 1]), v.map(sketch_.sides[k][i]));
+                if (d < best) {
+                    best = d;
+                    nearest = static_cast<int>(k);
+                }
+            }
+        return nearest;
+    }
+    if (!s || !planned) return -1;
+    if (focus_ == BenchFocus::Openings)
+        for (const PlacedOpening& o : planned->shape.openings)
+            if (v.path(o.shape).contains(at)) return o.opening;
+    if (focus_ == BenchFocus::Zones)
+        for (const PlacedZone& z : planned->shape.zones)
+            if (v.path(z.shape).contains(at)) return z.zone;
+    if (focus_ == BenchFocus::Supports)
+        for (const PlacedSupport& u : planned->shape.supports)
+            if (v.path(u.shape).boundingRect().adjusted(-4, -4, 4, 4).contains(at)) return u.support;
+    return -1;
+}
+
+void OutlineBench::mousePressEvent(QMouseEvent* event) {
+    if (focus_ == BenchFocus::Outline || event->button() != Qt::LeftButton) return QWidget::mousePressEvent(event);
+    const int index = under(event->position());
+    if (index >= 0 || focus_ != BenchFocus::Zones) emit pressed(index);
+    const SurfacePlan* planned = plan();
+    if (!planned || !planned->measured.measured()) return;
+    if (index < 0) {
+        if (focus_ == BenchFocus::Zones) {
+            drawing_ = true;
+            grab_ = drawnTo_ = event->position();
+        }
+        return;
+    }
+    const auto take = [&](const Ring& ring) {
+        const Bounds b = boundsOf(ring);
+        grab_ = view().map((b.low + b.high) * 0.5) - event->position();
+        dragging_ = true;
+        gesture_ = nextGesture();
+    };
+    if (focus_ == BenchFocus::Openings) {
+        for (const PlacedOpening& o : planned->shape.openings)
+            if (o.opening == index && o.inRow == 0) {
+                grab_ = view().map(o.centre) - event->position();
+                dragging_ = true;
+                gesture_ = nextGesture();
+            }
+    } else if (focus_ == BenchFocus::Zones) {
+        for (const PlacedZone& z : planned->shape.zones)
+            if (z.zone == index) take(z.shape.rings.front());
+    }
+}
+
+void OutlineBench::moveInHand(QPointF to) {
+    const Surface* s = surface();
+    const SurfacePlan* planned = plan();
+    if (!s || !planned || index_ < 0) return;
+    const Point centre = view().unmap(to);
+    const auto rounded = [](PlacementDistances d) {
+        return PlacementDistances{{std::max(0.0, std::round(d.fromSide.value))},
+                                  {std::max(0.0, std::round(d.fromCross.value))}};
+    };
+    const auto at = static_cast<std::size_t>(index_);
+    if (focus_ == BenchFocus::Openings && at < s->openings.size()) {
+        const Opening& o = s->openings[at];
+        double width = o.width ? o.width->length.value : 0;
+        double height = o.shape == OpeningShape::Round ? width : o.height ? o.height->length.value : 0;
+        if (o.shape == OpeningShape::Polygon)
+            for (const PlacedOpening& placed : planned->shape.openings)
+                if (placed.opening == index_) {
+                    width = boundsOf(placed.shape).width();
+                    height = boundsOf(placed.shape).height();
+                }
+        if (const auto d = distancesOf(o.place, centre, width, height, planned->measured))
+            push(document_, moveOpening(document_, s->id, index_, rounded(*d), gesture_));
+    } else if (focus_ == BenchFocus::Zones && at < s->zones.size()) {
+        const Zone& z = s->zones[at];
+        if (!z.width || !z.height) return;
+        if (const auto d =
+                distancesOf(z.place, centre, z.width->length.value, z.height->length.value, planned->measured))
+            push(document_, moveZone(document_, s->id, index_, rounded(*d), gesture_));
+    }
+}
+
+void OutlineBench::mouseMoveEvent(QMouseEvent* event) {
+    if (drawing_) {
+        drawnTo_ = event->position();
+        update();
+    } else if (dragging_) {
+        moveInHand(event->position() + grab_);
+    }
+}
+
+void OutlineBench::mouseReleaseEvent(QMouseEvent* event) {
+    dragging_ = false;
+    if (!drawing_) return;
+    drawing_ = false;
+    const Point a = view().unmap(grab_), b = view().unmap(event->position());
+    const QRectF box = QRectF(QPointF(a.x, a.y), QPointF(b.x, b.y)).normalized();
+    update();
+    if (box.width() >= 20 && box.height() >= 20) emit boxDrawn(box);
 }
 
 } // namespace westrum

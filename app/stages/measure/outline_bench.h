@@ -2,17 +2,18 @@
 
 #include <QWidget>
 
-#include "app/document/commands.h"
 #include "app/document/job_document.h"
 #include "app/drawing/plan_view.h"
 #include "app/widgets/entry_field.h"
+#include "core/shell/sketch.h"
 #include "formats/words.h"
 
-#include <array>
-#include <functional>
 #include <vector>
 
 namespace westrum {
+
+/// What is in hand on the bench: it decides which dimensions are shown and what the pointer takes hold of.
+enum class BenchFocus { Outline, Openings, Edges, Zones, Supports };
 
 /// The surface drawn to scale with its dimension lines; the readings are typed where they belong on the drawing.
 class OutlineBench : public QWidget {
@@ -20,45 +21,62 @@ class OutlineBench : public QWidget {
 public:
     OutlineBench(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
     void refresh();
-    QSize minimumSizeHint() const override { return {480, 260}; }
+    QSize minimumSizeHint() const override { return {480, 200}; }
+
+    /// @param index  the opening, side, zone or support in hand; -1 for none
+    void setFocusOn(BenchFocus focus, int index);
+    [[nodiscard]] int inHand() const { return index_; }
+    /// The key of the reading whose field has the keyboard; empty if none has.
+    [[nodiscard]] QString currentKey() const;
+    /// Gives the keyboard to the field of a key, or to the one after it.
+    bool focusField(const QString& key, bool theNext = false);
 
 signals:
     /// What could not be understood in a field; empty when all is in order.
     void problem(const QString& sentence);
+    /// An opening, side, zone or support was pressed.
+    void pressed(int index);
+    /// A box was drawn by hand in the surface's coordinates: a new zone.
+    void boxDrawn(QRectF box);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
     struct Place {
         EntryField* field;
-        std::function<const std::optional<Reading>*()> reading; ///< null if what it belongs to is gone
-        std::function<QPointF()> centre;                        ///< on the widget
-        int quad = -1;                                          ///< QuadReading of a side or diagonal
-        bool small = false;                                     ///< of a cut-out
+        ReadingSlot slot;
+        [[nodiscard]] bool small() const { return slot.kind != SlotKind::Side && slot.kind != SlotKind::Diagonal; }
     };
 
     void rebuild();
     void placeFields();
-    void addField(const QString& name, const QString& letter, std::function<const std::optional<Reading>*()> reading,
-                  std::function<void(std::optional<Reading>)> take, std::function<QPointF()> centre, int quad);
-    void addNotchFields(int index);
-    void addStepFields(int index);
-    [[nodiscard]] const Measurement& measurement() const;
-    [[nodiscard]] const Notch* notch(int index) const;
-    [[nodiscard]] const Step* step(int index) const;
-    [[nodiscard]] std::array<Point, 4> frame() const;
+    [[nodiscard]] QPointF centreOf(const ReadingSlot& slot, QSizeF field) const;
+    [[nodiscard]] const Surface* surface() const { return document_.job().surface(document_.currentSurface()); }
+    [[nodiscard]] const SurfacePlan* plan() const { return document_.plan()->surface(document_.currentSurface()); }
     [[nodiscard]] PlanView view() const;
-    /// Where a cut-out's field stands, by shares of its length and depth from its corner nearest the rear (right).
-    [[nodiscard]] QPointF notchPoint(int index, double alongMm, double inwardMm) const;
-    [[nodiscard]] QPointF stepPoint(int index, double alongShare, double acrossShare) const;
-    [[nodiscard]] bool isSuspect(int quad) const;
+    [[nodiscard]] bool isSuspect(const std::string& key) const;
+    [[nodiscard]] QString nameOf(const std::string& key) const;
+    [[nodiscard]] int under(QPointF at) const;
+    void moveInHand(QPointF to);
+    void paintWords(QPainter& p, const PlanView& v) const;
+    void paintDimensionLines(QPainter& p, const PlanView& v) const;
 
     JobDocument& document_;
     char decimalMark_;
+    BenchFocus focus_ = BenchFocus::Outline;
+    int index_ = -1;
+    Sketch sketch_;
     std::vector<Place> places_;
     QString built_; ///< what the fields were built for
+    bool dragging_ = false, drawing_ = false;
+    QPointF grab_; ///< pointer to centre, in pixels, of what is dragged; or where a box was begun
+    QPointF drawnTo_;
+    int gesture_ = 0;
 };
 
 } // namespace westrum

@@ -3,6 +3,7 @@
 #include "app/drawing/dimension.h"
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/gesture.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/plank_floor.h"
 
@@ -14,11 +15,6 @@
 #include <cmath>
 
 namespace westrum {
-
-int nextGesture() {
-    static int gesture = 0;
-    return ++gesture;
-}
 
 SetOutBench::SetOutBench(JobDocument& document, char decimalMark, QWidget* parent)
     : QWidget(parent), document_(document), decimalMark_(decimalMark) {

@@ -44,7 +44,4 @@ private:
     int gesture_ = 0;
 };
 
-/// A number for the next gesture on any start line.
-int nextGesture();
-
 } // namespace westrum

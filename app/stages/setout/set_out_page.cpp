@@ -1,6 +1,7 @@
 #include "app/stages/setout/set_out_page.h"
 
 #include "app/document/commands.h"
+#include "app/widgets/gesture.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/plank_floor.h"
 

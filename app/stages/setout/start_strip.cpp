@@ -2,6 +2,7 @@
 
 #include "app/drawing/theme.h"
 #include "app/stages/setout/set_out_bench.h"
+#include "app/widgets/gesture.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

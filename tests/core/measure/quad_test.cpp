@@ -86,7 +86,7 @@ private slots:
                 ++all;
                 const auto likeliest = static_cast<std::size_t>(fit.likeliest);
                 if (likeliest == wrong) ++right;
-                QVERIFY(std::abs(*fit.misclosure[likeliest]) > kMisclosureLimitMm);
+                QVERIFY(standing(*fit.residual[likeliest], *fit.misclosure[likeliest]) > kStandingLimitMm);
             }
         }
         QVERIFY2(right > all * 9 / 10, qPrintable(QStringLiteral("%1 of %2").arg(right).arg(all)));

@@ -1,0 +1,57 @@
+#pragma once
+
+#include "app/document/commands.h"
+
+#include <QUndoCommand>
+
+#include <utility>
+
+namespace westrum {
+
+/// Exchanges one value of the job with another; undo and redo are the same exchange. `Access` finds the value in a job
+/// by ids, never by a kept pointer.
+template <class Value, class Access> class SetValue final : public QUndoCommand {
+public:
+    SetValue(const QString& name, JobDocument& document, JobPart part, std::string surface, Access access, Value value,
+             int gesture = -1)
+        : QUndoCommand(name),
+          document_(document),
+          part_(part),
+          surface_(std::move(surface)),
+          access_(std::move(access)),
+          other_(std::move(value)),
+          gesture_(gesture) {
+        setObsolete(access_(document_.job()) == other_);
+    }
+    void undo() override { exchange(); }
+    void redo() override { exchange(); }
+    int id() const override { return gesture_; }
+    bool mergeWith(const QUndoCommand* later) override {
+        const auto* next = dynamic_cast<const SetValue*>(later);
+        if (!next || next->surface_ != surface_) return false;
+        // Ours still holds the value from before the gesture; the document has the newest.
+        setObsolete(access_(document_.job()) == other_);
+        return true;
+    }
+
+private:
+    void exchange() {
+        document_.edit(part_, surface_, [this](Job& job) { std::swap(access_(job), other_); });
+    }
+
+    JobDocument& document_;
+    JobPart part_;
+    std::string surface_;
+    Access access_;
+    Value other_;
+    int gesture_;
+};
+
+template <class Value, class Access>
+Command setValue(const QString& name, JobDocument& document, JobPart part, const std::string& surface, Access access,
+                 Value value, int gesture = -1) {
+    return std::make_unique<SetValue<Value, Access>>(name, document, part, surface, std::move(access), std::move(value),
+                                                     gesture);
+}
+
+} // namespace westrum

@@ -1,0 +1,176 @@
+#include "app/document/shell_commands.h"
+
+#include "app/document/set_value.h"
+#include "core/shell/ties.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+struct ShellCommands {
+    Q_DECLARE_TR_FUNCTIONS(ShellCommands)
+};
+
+/// A changed copy of one surface: small, and every change of it is one exchange.
+Command changeSurface(const QString& name, JobDocument& d, const std::string& id, const auto& change,
+                      int gesture = -1) {
+    Surface s = *d.job().surface(id);
+    change(s);
+    return setValue(
+        name, d, JobPart::Measurement, id, [id](auto& job) -> auto& { return *job.surface(id); }, std::move(s),
+        gesture);
+}
+
+/// A changed copy of all surfaces: where one comes or goes, or two are tied.
+Command changeShell(const QString& name, JobDocument& d, const std::string& id, const auto& change) {
+    std::vector<Surface> all = d.job().surfaces;
+    change(all);
+    return setValue(
+        name, d, JobPart::Shell, id, [](auto& job) -> auto& { return job.surfaces; }, std::move(all));
+}
+
+template <class T> T& at(std::vector<T>& list, int index) { return list[static_cast<std::size_t>(index)]; }
+
+Command addCopy(const QString& what, JobDocument& d, const std::string& from, const std::string& name, Surface copy) {
+    copy.id = freeSurfaceId(d.job(), from);
+    copy.name = name;
+    // Which surface the copy meets is for the person to say.
+    for (Edge& e : copy.edges)
+        if (e.kind == EdgeKind::Meets) e = Edge{};
+    return changeShell(what, d, copy.id, [&](std::vector<Surface>& all) {
+        const auto after = std::find_if(all.begin(), all.end(), [&](const Surface& s) { return s.id == from; });
+        all.insert(after == all.end() ? after : after + 1, copy);
+    });
+}
+
+void moveTo(Placement& place, const PlacementDistances& to) {
+    place.fromSide = Reading{{}, to.fromSide};
+    place.fromCross = Reading{{}, to.fromCross};
+}
+
+} // namespace
+
+Command takeReading(JobDocument& d, const std::string& surface, const std::string& key, MaybeReading reading) {
+    return changeSurface(ShellCommands::tr("Take a reading"), d, surface, [&](Surface& s) {
+        if (MaybeReading* place = findReading(s, key)) *place = std::move(reading);
+    });
+}
+
+Command shapeMeasurement(JobDocument& d, const std::string& surface, Measurement shaped) {
+    return changeSurface(ShellCommands::tr("Change the way of measuring"), d, surface,
+                         [&](Surface& s) { s.measurement = std::move(shaped); });
+}
+
+Command addSurface(JobDocument& d, Surface surface) {
+    surface.id = freeSurfaceId(d.job(), surface.id.empty() ? "surface" : surface.id);
+    const std::string id = surface.id;
+    return changeShell(ShellCommands::tr("Add a surface"), d, id,
+                       [&](std::vector<Surface>& all) { all.push_back(std::move(surface)); });
+}
+
+Command duplicateSurface(JobDocument& d, const std::string& surface, const std::string& name) {
+    return addCopy(ShellCommands::tr("Duplicate the surface"), d, surface, name, *d.job().surface(surface));
+}
+
+Command mirrorSurface(JobDocument& d, const std::string& surface, const std::string& name) {
+    return addCopy(ShellCommands::tr("Mirror the surface"), d, surface, name, mirrored(*d.job().surface(surface)));
+}
+
+Command removeSurface(JobDocument& d, const std::string& surface) {
+    return changeShell(ShellCommands::tr("Remove the surface"), d, surface, [&](std::vector<Surface>& all) {
+        for (int side = 0; side < static_cast<int>(d.job().surface(surface)->edges.size()); ++side)
+            part(all, surface, side);
+        std::erase_if(all, [&](const Surface& s) { return s.id == surface; });
+    });
+}
+
+Command describeSurface(JobDocument& d, const std::string& surface, SurfaceKind kind, Hand hand,
+                        const std::string& area) {
+    return changeSurface(ShellCommands::tr("Say what the surface is"), d, surface, [&](Surface& s) {
+        s.kind = kind;
+        s.hand = hand;
+        s.area = area;
+    });
+}
+
+Command addOpening(JobDocument& d, const std::string& surface, Opening opening) {
+    return changeSurface(ShellCommands::tr("Add an opening"), d, surface,
+                         [&](Surface& s) { s.openings.push_back(std::move(opening)); });
+}
+Command changeOpening(JobDocument& d, const std::string& surface, int index, Opening opening) {
+    return changeSurface(ShellCommands::tr("Change an opening"), d, surface,
+                         [&](Surface& s) { at(s.openings, index) = std::move(opening); });
+}
+Command removeOpening(JobDocument& d, const std::string& surface, int index) {
+    return changeSurface(ShellCommands::tr("Remove an opening"), d, surface,
+                         [&](Surface& s) { s.openings.erase(s.openings.begin() + index); });
+}
+Command addZone(JobDocument& d, const std::string& surface, Zone zone) {
+    return changeSurface(ShellCommands::tr("Add a hidden zone"), d, surface,
+                         [&](Surface& s) { s.zones.push_back(std::move(zone)); });
+}
+Command changeZone(JobDocument& d, const std::string& surface, int index, Zone zone) {
+    return changeSurface(ShellCommands::tr("Change a hidden zone"), d, surface,
+                         [&](Surface& s) { at(s.zones, index) = std::move(zone); });
+}
+Command removeZone(JobDocument& d, const std::string& surface, int index) {
+    return changeSurface(ShellCommands::tr("Remove a hidden zone"), d, surface,
+                         [&](Surface& s) { s.zones.erase(s.zones.begin() + index); });
+}
+Command addSupport(JobDocument& d, const std::string& surface, Support support) {
+    return changeSurface(ShellCommands::tr("Add a support"), d, surface,
+                         [&](Surface& s) { s.supports.push_back(std::move(support)); });
+}
+Command changeSupport(JobDocument& d, const std::string& surface, int index, Support support) {
+    return changeSurface(ShellCommands::tr("Change a support"), d, surface,
+                         [&](Surface& s) { at(s.supports, index) = std::move(support); });
+}
+Command removeSupport(JobDocument& d, const std::string& surface, int index) {
+    return changeSurface(ShellCommands::tr("Remove a support"), d, surface,
+                         [&](Surface& s) { s.supports.erase(s.supports.begin() + index); });
+}
+
+Command moveOpening(JobDocument& d, const std::string& surface, int index, PlacementDistances to, int gesture) {
+    return changeSurface(
+        ShellCommands::tr("Move an opening"), d, surface, [&](Surface& s) { moveTo(at(s.openings, index).place, to); },
+        gesture);
+}
+Command moveZone(JobDocument& d, const std::string& surface, int index, PlacementDistances to, int gesture) {
+    return changeSurface(
+        ShellCommands::tr("Move a hidden zone"), d, surface, [&](Surface& s) { moveTo(at(s.zones, index).place, to); },
+        gesture);
+}
+
+Command describeEdge(JobDocument& d, const std::string& surface, int side, Edge edge) {
+    return changeShell(ShellCommands::tr("Say what a side meets"), d, surface, [&](std::vector<Surface>& all) {
+        part(all, surface, side);
+        for (Surface& s : all)
+            if (s.id == surface) {
+                if (s.edges.size() <= static_cast<std::size_t>(side))
+                    s.edges.resize(static_cast<std::size_t>(side) + 1);
+                at(s.edges, side) = std::move(edge);
+            }
+    });
+}
+
+Command meetSides(JobDocument& d, const std::string& surface, int side, const std::string& other, int otherSide) {
+    return changeShell(ShellCommands::tr("Say what a side meets"), d, surface,
+                       [&](std::vector<Surface>& all) { meet(all, surface, side, other, otherSide); });
+}
+
+Command setDatum(JobDocument& d, Datum datum) {
+    return setValue(
+        ShellCommands::tr("Set the datum"), d, JobPart::Details, {}, [](auto& job) -> auto& { return job.datum; },
+        std::move(datum));
+}
+
+Command setAccess(JobDocument& d, Access access) {
+    return setValue(
+        ShellCommands::tr("Measure the way in"), d, JobPart::Details, {}, [](auto& job) -> auto& { return job.access; },
+        std::move(access));
+}
+
+} // namespace westrum

@@ -1,0 +1,44 @@
+#pragma once
+
+#include "app/document/commands.h"
+#include "core/shell/shape.h"
+
+namespace westrum {
+
+/// What a person does to the shell: its surfaces and what lies on them. One undo step each.
+
+/// Any reading of a surface by its key (core/shell/surface.h); nothing takes it away.
+Command takeReading(JobDocument&, const std::string& surface, const std::string& key, MaybeReading reading);
+/// Another form, or more or fewer sides, diagonals, stations, points or profile parts; readings that still have a place
+/// are kept. `shaped` is the changed copy.
+Command shapeMeasurement(JobDocument&, const std::string& surface, Measurement shaped);
+
+Command addSurface(JobDocument&, Surface surface);
+Command duplicateSurface(JobDocument&, const std::string& surface, const std::string& name);
+/// A mirror image for the other side of the van.
+Command mirrorSurface(JobDocument&, const std::string& surface, const std::string& name);
+Command removeSurface(JobDocument&, const std::string& surface);
+Command describeSurface(JobDocument&, const std::string& surface, SurfaceKind kind, Hand hand, const std::string& area);
+
+Command addOpening(JobDocument&, const std::string& surface, Opening opening);
+Command changeOpening(JobDocument&, const std::string& surface, int index, Opening opening);
+Command removeOpening(JobDocument&, const std::string& surface, int index);
+Command addZone(JobDocument&, const std::string& surface, Zone zone);
+Command changeZone(JobDocument&, const std::string& surface, int index, Zone zone);
+Command removeZone(JobDocument&, const std::string& surface, int index);
+Command addSupport(JobDocument&, const std::string& surface, Support support);
+Command changeSupport(JobDocument&, const std::string& surface, int index, Support support);
+Command removeSupport(JobDocument&, const std::string& surface, int index);
+
+/// One drag of an opening or zone is one undo step: commands of the same gesture merge.
+Command moveOpening(JobDocument&, const std::string& surface, int index, PlacementDistances to, int gesture);
+Command moveZone(JobDocument&, const std::string& surface, int index, PlacementDistances to, int gesture);
+
+/// What happens at a side, other than meeting a surface; a tie that was there is undone at both ends.
+Command describeEdge(JobDocument&, const std::string& surface, int side, Edge edge);
+Command meetSides(JobDocument&, const std::string& surface, int side, const std::string& other, int otherSide);
+
+Command setDatum(JobDocument&, Datum datum);
+Command setAccess(JobDocument&, Access access);
+
+} // namespace westrum

@@ -1,0 +1,748 @@
+#include "app/stages/measure/parts_panel.h"
+
+#include "app/document/shell_commands.h"
+#include "core/shell/ties.h"
+
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+template <class T> const T* member(const std::vector<T>& list, int index) {
+    return index >= 0 && static_cast<std::size_t>(index) < list.size() ? &list[static_cast<std::size_t>(index)]
+                                                                       : nullptr;
+}
+
+Reading whole(double mm) { return {{}, {std::round(mm)}}; }
+
+} // namespace
+
+PartsPanel::PartsPanel(JobDocument& document, char decimalMark, QWidget* parent)
+    : QWidget(parent),
+      document_(document),
+      decimalMark_(decimalMark),
+      groups_(new BoundForm(document, decimalMark)),
+      form_(new BoundForm(document, decimalMark)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 2, 0, 0);
+    column->setSpacing(6);
+    column->addWidget(groups_);
+    column->addWidget(form_);
+    connect(form_, &BoundForm::problem, this, &PartsPanel::problem);
+}
+
+void PartsPanel::show(Group group, int inHand) {
+    group_ = group;
+    inHand_ = inHand;
+    refresh();
+    emit turned();
+}
+
+QStringList PartsPanel::sideNames() const {
+    QStringList names;
+    const int n = surface() ? sidesOf(surface()->measurement) : 4;
+    for (int k = 0; k < std::max(4, n); ++k) names << tr("side %1").arg(sideLetter(k));
+    return names;
+}
+
+QString PartsPanel::structure() const {
+    const Surface* s = surface();
+    if (!s) return {};
+    const Measurement& m = s->measurement;
+    QString text = QStringLiteral("%1|%2|%3|").arg(QString::fromStdString(s->id)).arg(group_).arg(inHand_);
+    const auto add = [&](auto... n) { ((text += QString::number(static_cast<int>(n)) + QLatin1Char(' ')), ...); };
+    add(m.form, m.polygon.sides.size(), m.polygon.diagonals.size(), m.stations.rows.size(), m.fixedPoints.rows.size(),
+        m.curve.curving, m.curve.parts.size(), m.cornerRadii.size(), m.notches.size(), m.steps.size(),
+        s->openings.size(), s->edges.size(), s->zones.size(), s->supports.size(), document_.job().access.doors.size(),
+        document_.job().surfaces.size());
+    for (const auto& o : s->openings) text += QString::fromStdString(o.name) + QLatin1Char(',');
+    for (const auto& z : s->zones) text += QString::fromStdString(z.name) + QLatin1Char(',');
+    for (const auto& u : s->supports) text += QString::fromStdString(u.name) + QLatin1Char(',');
+    if (const Opening* o = member(s->openings, inHand_); o && group_ == Openings)
+        add(o->shape, o->edge, o->count > 1, o->corners.size());
+    if (const Support* u = member(s->supports, inHand_); u && group_ == Supports) add(u->count > 1);
+    if (group_ == Edges) {
+        add(s->edge(inHand_).kind);
+        for (const Surface& other : document_.job().surfaces) text += QString::fromStdString(other.name);
+    }
+    return text;
+}
+
+void PartsPanel::refresh() {
+    const Surface* s = surface();
+    if (!s) return;
+    // What was in hand may be gone: removed, undone, or of another surface.
+    const auto limit = [&] {
+        switch (group_) {
+        case Openings: return static_cast<int>(s->openings.size());
+        case Zones: return static_cast<int>(s->zones.size());
+        case Supports: return static_cast<int>(s->supports.size());
+        case Edges: return std::max(4, sidesOf(s->measurement));
+        default: return 0;
+        }
+    }();
+    const int before = inHand_;
+    if (inHand_ >= limit) inHand_ = limit - 1;
+    if (inHand_ < 0 && limit > 0) inHand_ = 0;
+    const QString wanted = structure();
+    if (wanted != built_) {
+        built_ = wanted;
+        build();
+    }
+    form_->refresh();
+    if (inHand_ != before) emit turned();
+}
+
+void PartsPanel::build() {
+    groups_->clear();
+    groups_->row();
+    const std::pair<QString, const char*> names[] = {
+        {tr("Outline"), "groupOutline"}, {tr("Openings"), "groupOpenings"}, {tr("Sides"), "groupEdges"},
+        {tr("Hidden"), "groupZones"},    {tr("Supports"), "groupSupports"}, {tr("Surface"), "groupItself"},
+        {tr("Van"), "groupVan"}};
+    for (int g = Outline; g <= Van; ++g) {
+        QString text = names[g].first;
+        const Surface* s = surface();
+        const std::size_t count = g == Openings   ? s->openings.size()
+                                  : g == Zones    ? s->zones.size()
+                                  : g == Supports ? s->supports.size()
+                                                  : 0;
+        if (count > 0) text += QStringLiteral(" %1").arg(count);
+        groups_->pick(text, QString::fromLatin1(names[g].second), g == group_,
+                      [this, g] { show(static_cast<Group>(g)); });
+    }
+    groups_->stretch();
+    form_->clear();
+    switch (group_) {
+    case Outline: buildOutline(); break;
+    case Openings: buildOpenings(); break;
+    case Edges: buildEdges(); break;
+    case Zones: buildZones(); break;
+    case Supports: buildSupports(); break;
+    case Itself: buildItself(); break;
+    case Van: buildVan(); break;
+    }
+}
+
+void PartsPanel::shape(const std::function<void(Measurement&)>& change) {
+    Measurement m = surface()->measurement;
+    change(m);
+    push(document_, shapeMeasurement(document_, id(), std::move(m)));
+}
+
+void PartsPanel::buildOutline() {
+    buildForm();
+    buildCurve();
+    buildCutouts();
+}
+
+void PartsPanel::buildForm() {
+    const Measurement& m = surface()->measurement;
+    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
+    if (m.form == OutlineForm::Polygon) {
+        form_->row();
+        form_->count(
+            tr("sides"), QStringLiteral("polygonSides"), 3, 40,
+            [now] { return static_cast<int>(now().polygon.sides.size()); },
+            [this](int n) {
+                shape([n](Measurement& c) {
+                    c.polygon.sides.resize(static_cast<std::size_t>(n));
+                    std::erase_if(c.polygon.diagonals, [n](const auto& d) {
+                        const int apart = std::abs(d.from - d.to);
+                        return d.from >= n || d.to >= n || apart < 2 || apart == n - 1; // those are sides
+                    });
+                    // A fan of diagonals from the first corner holds any outline that it lies within.
+                    for (int k = 2; k < n - 1; ++k)
+                        if (std::none_of(c.polygon.diagonals.begin(), c.polygon.diagonals.end(),
+                                         [k](const auto& d) { return d.from == 0 && d.to == k; }))
+                            c.polygon.diagonals.push_back({0, k, {}});
+                });
+            });
+        QStringList corners;
+        for (std::size_t k = 0; k < m.polygon.sides.size(); ++k)
+            corners << QString(QLatin1Char(static_cast<char>('A' + k % 26)));
+        for (std::size_t d = 0; d < m.polygon.diagonals.size(); ++d) {
+            if (d % 4 == 3) form_->row();
+            const auto end = [&](const QString& label, int PolygonReadings::Diagonal::*which) {
+                form_->choice(
+                    label, QString(), corners, [now, d, which] { return now().polygon.diagonals[d].*which; },
+                    [this, d, which](int k) { shape([&](Measurement& c) { c.polygon.diagonals[d].*which = k; }); });
+            };
+            end(tr("diagonal %1").arg(d + 1), &PolygonReadings::Diagonal::from);
+            end({}, &PolygonReadings::Diagonal::to);
+            form_->button(
+                QStringLiteral("✕"), QStringLiteral("removeDiagonal"),
+                [this, d] {
+                    shape([d](Measurement& c) {
+                        c.polygon.diagonals.erase(c.polygon.diagonals.begin() + static_cast<std::ptrdiff_t>(d));
+                    });
+                },
+                true);
+        }
+        form_->button(tr("Add a diagonal"), QStringLiteral("addDiagonal"), [this] {
+            shape([](Measurement& c) { c.polygon.diagonals.push_back({1, 3, {}}); });
+        });
+        form_->stretch();
+    } else if (m.form == OutlineForm::Stations) {
+        form_->row();
+        form_->count(
+            tr("stations"), QStringLiteral("stationCount"), 2, 300,
+            [now] { return static_cast<int>(now().stations.rows.size()); },
+            [this](int n) { shape([n](Measurement& c) { c.stations.rows.resize(static_cast<std::size_t>(n)); }); });
+        form_->flag(
+            tr("smooth curve between them"), QStringLiteral("smooth"), [now] { return now().stations.smooth; },
+            [this](bool on) { shape([on](Measurement& c) { c.stations.smooth = on; }); });
+        form_->flag(
+            tr("offsets on both sides"), QStringLiteral("bothSides"), [now] { return now().stations.bothSides; },
+            [this](bool on) { shape([on](Measurement& c) { c.stations.bothSides = on; }); });
+        form_->stretch();
+        if (m.stations.rows.size() > kMostStationsDrawn)
+            for (std::size_t i = 0; i < std::min<std::size_t>(m.stations.rows.size(), 24); ++i) {
+                if (i % 4 == 0) form_->row();
+                for (const char kind : {'x', 'y'}) {
+                    const std::string key = readingKey(kind, static_cast<int>(i));
+                    form_->length(
+                        kind == 'x' ? QString::number(i + 1) : QString(),
+                        QStringLiteral("reading-") + QString::fromStdString(key),
+                        [this, key] { return *findReading(*surface(), key); },
+                        [this, key](MaybeReading r) {
+                            push(document_, takeReading(document_, id(), key, std::move(r)));
+                        });
+                }
+            }
+    } else if (m.form == OutlineForm::TwoPoint) {
+        form_->row();
+        form_->count(
+            tr("corners"), QStringLiteral("fixedPointRows"), 3, 60,
+            [now] { return static_cast<int>(now().fixedPoints.rows.size()); },
+            [this](int n) { shape([n](Measurement& c) { c.fixedPoints.rows.resize(static_cast<std::size_t>(n)); }); });
+        for (std::size_t i = 0; i < std::min<std::size_t>(m.fixedPoints.rows.size(), 12); ++i)
+            form_->flag(
+                tr("%1 below").arg(i + 1), QString(), [now, i] { return now().fixedPoints.rows[i].below; },
+                [this, i](bool on) { shape([&](Measurement& c) { c.fixedPoints.rows[i].below = on; }); });
+        form_->stretch();
+    }
+}
+
+void PartsPanel::buildCurve() {
+    const Measurement& m = surface()->measurement;
+    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
+    form_->row();
+    form_->choice(
+        tr("bent"), QStringLiteral("curving"), {tr("flat"), tr("one way"), tr("both ways")},
+        [now] { return static_cast<int>(now().curve.curving); },
+        [this](int k) { shape([k](Measurement& c) { c.curve.curving = static_cast<Curving>(k); }); });
+    const auto reading = [&](const std::string& key, const QString& label) {
+        form_->length(
+            label, QStringLiteral("reading-") + QString::fromStdString(key),
+            [this, key] { return *findReading(*surface(), key); },
+            [this, key](MaybeReading r) { push(document_, takeReading(document_, id(), key, std::move(r))); });
+    };
+    if (m.curve.curving != Curving::Flat) {
+        for (std::size_t i = 0; i < m.curve.parts.size(); ++i) {
+            reading(readingKey('p', static_cast<int>(i)),
+                    m.curve.parts.size() == 1 ? tr("chord") : tr("part %1").arg(i + 1));
+            reading(readingKey('h', static_cast<int>(i)), tr("rise"));
+        }
+        form_->button(tr("Add a part"), QStringLiteral("addProfilePart"),
+                      [this] { shape([](Measurement& c) { c.curve.parts.emplace_back(); }); });
+        if (m.curve.curving == Curving::Double) {
+            reading("chord2", tr("the other way: chord"));
+            reading("rise2", tr("rise"));
+        }
+    }
+    if (m.cornerRadii.empty())
+        form_->button(tr("Round corners"), QStringLiteral("roundCorners"), [this] {
+            const auto n = static_cast<std::size_t>(std::max(3, sidesOf(surface()->measurement)));
+            shape([n](Measurement& c) { c.cornerRadii.resize(n); });
+        });
+    else
+        for (std::size_t k = 0; k < m.cornerRadii.size(); ++k)
+            reading(readingKey('R', static_cast<int>(k)),
+                    tr("radius %1").arg(QLatin1Char(static_cast<char>('A' + k % 26))));
+    form_->stretch();
+}
+
+void PartsPanel::buildCutouts() {
+    const Measurement& m = surface()->measurement;
+    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
+    QStringList corners;
+    const bool floor = surface()->kind == SurfaceKind::Floor;
+    if (floor)
+        corners = {tr("rear right"), tr("front right"), tr("front left"), tr("rear left")};
+    else
+        for (int k = 0; k < std::max(4, sidesOf(m)); ++k)
+            corners << tr("corner %1").arg(QLatin1Char(static_cast<char>('A' + k % 26)));
+    int cell = 0;
+    const auto next = [&] {
+        if (cell++ % 3 == 0) form_->row();
+    };
+    for (int i = 0; i < static_cast<int>(m.notches.size()); ++i) {
+        next();
+        form_->text(
+            {}, QStringLiteral("notchName%1").arg(i),
+            [now, i] { return now().notches[static_cast<std::size_t>(i)].name; },
+            [this, i](const std::string& n) { push(document_, renameNotch(document_, id(), i, n)); });
+        form_->choice(
+            {}, QStringLiteral("notchSide%1").arg(i), sideNames(),
+            [now, i] { return now().notches[static_cast<std::size_t>(i)].side; },
+            [this, i](int k) { push(document_, moveNotchToSide(document_, id(), i, k)); });
+        form_->button(
+            QStringLiteral("✕"), QStringLiteral("removeNotch%1").arg(i),
+            [this, i] { push(document_, removeNotch(document_, id(), i)); }, true);
+    }
+    for (int i = 0; i < static_cast<int>(m.steps.size()); ++i) {
+        next();
+        form_->text(
+            {}, QStringLiteral("stepName%1").arg(i), [now, i] { return now().steps[static_cast<std::size_t>(i)].name; },
+            [this, i](const std::string& n) { push(document_, renameStep(document_, id(), i, n)); });
+        form_->choice(
+            {}, QStringLiteral("stepCorner%1").arg(i), corners,
+            [now, i] { return now().steps[static_cast<std::size_t>(i)].corner; },
+            [this, i](int k) { push(document_, moveStepToCorner(document_, id(), i, k)); });
+        form_->button(
+            QStringLiteral("✕"), QStringLiteral("removeStep%1").arg(i),
+            [this, i] { push(document_, removeStep(document_, id(), i)); }, true);
+    }
+    if (cell % 3 == 0) form_->row();
+    form_->button(tr("Add a notch"), QStringLiteral("addNotch"), [this] {
+        const std::size_t n = surface()->measurement.notches.size();
+        push(document_, addNotch(document_, id(), {.name = tr("Notch %1").arg(n + 1).toStdString(), .side = 0}));
+    });
+    form_->button(tr("Cut a corner"), QStringLiteral("addStep"), [this] {
+        const std::size_t n = surface()->measurement.steps.size();
+        push(document_, addStep(document_, id(), {.name = tr("Corner %1").arg(n + 1).toStdString(), .corner = 1}));
+    });
+    form_->stretch();
+}
+
+void PartsPanel::placementFields(const QString& prefix, const Placement&,
+                                 const std::function<void(const std::function<void(Placement&)>&)>& change) {
+    const auto now = [this, prefix]() -> Placement {
+        const Surface* s = surface();
+        if (prefix == QLatin1String("opening")) {
+            const Opening* o = member(s->openings, inHand_);
+            return o ? o->place : Placement{};
+        }
+        const Zone* z = member(s->zones, inHand_);
+        return z ? z->place : Placement{};
+    };
+    form_->choice(
+        tr("up from"), prefix + QStringLiteral("Side"), sideNames(), [now] { return now().side; },
+        [change](int k) { change([k](Placement& p) { p.side = k; }); });
+    form_->choice(
+        tr("along from"), prefix + QStringLiteral("Cross"), sideNames(), [now] { return now().cross; },
+        [change](int k) { change([k](Placement& p) { p.cross = k; }); });
+    form_->flag(
+        tr("to its centre"), prefix + QStringLiteral("Centre"), [now] { return now().toCentre; },
+        [change](bool on) { change([on](Placement& p) { p.toCentre = on; }); });
+}
+
+void PartsPanel::buildOpenings() {
+    const Surface* s = surface();
+    form_->row();
+    for (int i = 0; i < static_cast<int>(s->openings.size()); ++i)
+        form_->pick(QString::fromStdString(s->openings[static_cast<std::size_t>(i)].name),
+                    QStringLiteral("opening%1").arg(i), i == inHand_, [this, i] { show(Openings, i); });
+    const std::pair<QString, OpeningKind> kinds[] = {
+        {tr("Window"), OpeningKind::Window}, {tr("Vent"), OpeningKind::RoofVent}, {tr("Lamps"), OpeningKind::Lamp},
+        {tr("Socket"), OpeningKind::Socket}, {tr("Hatch"), OpeningKind::Hatch},   {tr("Pipe"), OpeningKind::Pipe}};
+    form_->words(s->openings.empty()
+                     ? tr("What is cut into this surface? Add it here; its figures stand on the drawing.")
+                     : QString());
+    form_->row();
+    form_->words(tr("Add:"))->setMaximumWidth(50);
+    for (const auto& [name, kind] : kinds)
+        form_->button(name, QStringLiteral("add%1").arg(name), [this, name = name, kind = kind] {
+            Opening o;
+            const int n = static_cast<int>(surface()->openings.size());
+            o.name = tr("%1 %2").arg(name).arg(n + 1).toStdString();
+            o.kind = kind;
+            if (kind == OpeningKind::Lamp || kind == OpeningKind::Pipe) {
+                o.shape = OpeningShape::Round;
+                o.place.toCentre = true;
+            }
+            if (kind == OpeningKind::Lamp || kind == OpeningKind::Window || kind == OpeningKind::RoofVent)
+                o.treatment = Treatment::CoverAndRout;
+            push(document_, addOpening(document_, id(), std::move(o)));
+            show(Openings, n);
+        });
+    form_->stretch();
+    if (member(s->openings, inHand_)) buildOpening(inHand_);
+}
+
+void PartsPanel::buildOpening(int index) {
+    const auto now = [this, index]() -> const Opening& { return surface()->openings[static_cast<std::size_t>(index)]; };
+    const auto change = [this, index, now](const std::function<void(Opening&)>& does) {
+        Opening o = now();
+        does(o);
+        push(document_, changeOpening(document_, id(), index, std::move(o)));
+    };
+    const auto length = [&](const QString& label, const char* what) {
+        const std::string key = "o" + std::to_string(index) + "." + what;
+        form_->length(
+            label, QStringLiteral("reading-") + QString::fromStdString(key),
+            [this, key] { return *findReading(*surface(), key); },
+            [this, key](MaybeReading r) { push(document_, takeReading(document_, id(), key, std::move(r))); });
+    };
+    const Opening& o = now();
+    form_->row();
+    form_->text(
+        tr("name"), QStringLiteral("openingName"), [now] { return now().name; },
+        [change](const std::string& n) { change([&](Opening& c) { c.name = n; }); });
+    form_->choice(
+        {}, QStringLiteral("openingShape"), {tr("rectangle"), tr("round"), tr("polygon")},
+        [now] { return static_cast<int>(now().shape); },
+        [change](int k) {
+            change([k](Opening& c) {
+                c.shape = static_cast<OpeningShape>(k);
+                if (c.shape == OpeningShape::Polygon && c.corners.empty()) c.corners.resize(4);
+            });
+        });
+    if (o.shape == OpeningShape::Rectangle) length(tr("corner radius"), "radius");
+    placementFields(QStringLiteral("opening"), o.place, [change](const std::function<void(Placement&)>& does) {
+        change([&](Opening& c) { does(c.place); });
+    });
+    form_->stretch();
+    if (o.shape == OpeningShape::Polygon) {
+        form_->row();
+        for (std::size_t k = 0; k < std::min<std::size_t>(o.corners.size(), 8); ++k)
+            for (const bool along : {true, false})
+                form_->length(
+                    along ? QString(QLatin1Char(static_cast<char>('A' + k))) : QString(),
+                    QStringLiteral("openingCorner%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
+                    [now, k, along] {
+                        const auto& corners = now().corners;
+                        if (k >= corners.size()) return MaybeReading{};
+                        return along ? corners[k].along : corners[k].across;
+                    },
+                    [change, k, along](MaybeReading r) {
+                        change([&](Opening& c) { (along ? c.corners[k].along : c.corners[k].across) = r; });
+                    });
+        form_->button(tr("Add a corner"), QStringLiteral("addOpeningCorner"),
+                      [change] { change([](Opening& c) { c.corners.emplace_back(); }); });
+        form_->stretch();
+    }
+    form_->row();
+    form_->count(
+        tr("how many in a row"), QStringLiteral("openingCount"), 1, 50, [now] { return now().count; },
+        [change](int n) { change([n](Opening& c) { c.count = n; }); });
+    if (o.count > 1) {
+        length(tr("centre to centre"), "pitch");
+        form_->choice(
+            {}, QStringLiteral("openingRow"), {tr("along"), tr("up")}, [now] { return now().rowAlong ? 0 : 1; },
+            [change](int k) { change([k](Opening& c) { c.rowAlong = k == 0; }); });
+    }
+    form_->choice(
+        {}, QStringLiteral("openingTreatment"),
+        {tr("cut before fitting"), tr("cover, then rout flush"), tr("leave covered")},
+        [now] { return static_cast<int>(now().treatment); },
+        [change](int k) { change([k](Opening& c) { c.treatment = static_cast<Treatment>(k); }); });
+    form_->choice(
+        tr("edge"), QStringLiteral("openingEdge"), {tr("none"), tr("trim ring"), tr("reveal, turned in"), tr("bound")},
+        [now] { return static_cast<int>(now().edge); },
+        [change](int k) { change([k](Opening& c) { c.edge = static_cast<OpeningEdge>(k); }); });
+    if (o.edge == OpeningEdge::Reveal) length(tr("turn-in"), "turnIn");
+    form_->button(
+        QStringLiteral("✕"), QStringLiteral("removeOpening"),
+        [this, index] { push(document_, removeOpening(document_, id(), index)); }, true);
+    form_->stretch();
+}
+
+void PartsPanel::buildEdges() {
+    const Surface* s = surface();
+    form_->row();
+    const QStringList names = sideNames();
+    for (int k = 0; k < names.size(); ++k)
+        form_->pick(names[k], QStringLiteral("edge%1").arg(k), k == inHand_, [this, k] { show(Edges, k); });
+    form_->stretch();
+    const int side = inHand_;
+    const auto edge = [this, side] { return surface()->edge(side); };
+    form_->row();
+    form_->choice(
+        {}, QStringLiteral("edgeKind"),
+        {tr("not said yet"), tr("meets a surface"), tr("free"), tr("door reveal, turned in"), tr("goes under a trim"),
+         tr("movement gap")},
+        [edge] { return static_cast<int>(edge().kind); },
+        [this, side](int k) {
+            if (static_cast<EdgeKind>(k) == EdgeKind::Meets) {
+                emit pointAtSide();
+                return;
+            }
+            push(document_, describeEdge(document_, id(), side, {.kind = static_cast<EdgeKind>(k)}));
+        });
+    if (edge().kind == EdgeKind::DoorReveal || edge().kind == EdgeKind::MovementGap)
+        form_->length(
+            edge().kind == EdgeKind::DoorReveal ? tr("turn-in") : tr("gap"), QStringLiteral("edgeAllowance"),
+            [edge] { return edge().allowance; },
+            [this, side, edge](MaybeReading r) {
+                Edge e = edge();
+                e.allowance = std::move(r);
+                push(document_, describeEdge(document_, id(), side, std::move(e)));
+            });
+    // Every side of every other surface, for those who would rather choose than point.
+    QStringList sides{tr("which side?")};
+    std::vector<std::pair<std::string, int>> targets{{}};
+    for (const Surface& other : document_.job().surfaces) {
+        if (other.id == s->id) continue;
+        for (int k = 0; k < std::max(3, sidesOf(other.measurement)); ++k) {
+            sides << tr("%1, side %2").arg(QString::fromStdString(other.name), sideLetter(k));
+            targets.emplace_back(other.id, k);
+        }
+    }
+    form_->choice(
+        tr("meets"), QStringLiteral("edgeMeets"), sides,
+        [edge, targets] {
+            const Edge e = edge();
+            if (e.kind != EdgeKind::Meets) return 0;
+            const auto at = std::find(targets.begin(), targets.end(), std::pair(e.surface, e.side));
+            return at == targets.end() ? 0 : static_cast<int>(at - targets.begin());
+        },
+        [this, targets](int k) {
+            if (k > 0)
+                meetInHand(targets[static_cast<std::size_t>(k)].first, targets[static_cast<std::size_t>(k)].second);
+        });
+    form_->button(tr("Point at it on the map"), QStringLiteral("pointAtSide"), [this] { emit pointAtSide(); });
+    form_->stretch();
+}
+
+void PartsPanel::meetInHand(const std::string& other, int side) {
+    if (group_ != Edges || inHand_ < 0) return;
+    push(document_, meetSides(document_, id(), inHand_, other, side));
+}
+
+void PartsPanel::buildZones() {
+    const Surface* s = surface();
+    form_->row();
+    for (int i = 0; i < static_cast<int>(s->zones.size()); ++i)
+        form_->pick(QString::fromStdString(s->zones[static_cast<std::size_t>(i)].name), QStringLiteral("zone%1").arg(i),
+                    i == inHand_, [this, i] { show(Zones, i); });
+    form_->button(tr("Add a hidden zone"), QStringLiteral("addZone"), [this] {
+        const int n = static_cast<int>(surface()->zones.size());
+        push(document_, addZone(document_, id(), {.name = tr("Hidden %1").arg(n + 1).toStdString()}));
+        show(Zones, n);
+    });
+    form_->words(
+        tr("Or draw it on the surface. What furniture will hide may lie plain; the chalk cross is the middle of "
+           "what is seen."));
+    if (!member(s->zones, inHand_)) return;
+    const int index = inHand_;
+    const auto now = [this, index]() -> const Zone& { return surface()->zones[static_cast<std::size_t>(index)]; };
+    const auto change = [this, index, now](const std::function<void(Zone&)>& does) {
+        Zone z = now();
+        does(z);
+        push(document_, changeZone(document_, id(), index, std::move(z)));
+    };
+    form_->row();
+    form_->text(
+        tr("name"), QStringLiteral("zoneName"), [now] { return now().name; },
+        [change](const std::string& n) { change([&](Zone& z) { z.name = n; }); });
+    placementFields(QStringLiteral("zone"), now().place,
+                    [change](const std::function<void(Placement&)>& does) { change([&](Zone& z) { does(z.place); }); });
+    form_->button(
+        QStringLiteral("✕"), QStringLiteral("removeZone"),
+        [this, index] { push(document_, removeZone(document_, id(), index)); }, true);
+    form_->stretch();
+}
+
+void PartsPanel::addZoneAt(const QRectF& box) {
+    const SurfacePlan* plan = document_.plan()->surface(id());
+    if (!plan) return;
+    Zone z{.name = tr("Hidden %1").arg(surface()->zones.size() + 1).toStdString()};
+    z.width = whole(box.width());
+    z.height = whole(box.height());
+    const Point centre{box.center().x(), box.center().y()};
+    const auto d = distancesOf(z.place, centre, z.width->length.value, z.height->length.value, plan->measured);
+    if (!d) return;
+    z.place.fromSide = whole(std::max(0.0, d->fromSide.value));
+    z.place.fromCross = whole(std::max(0.0, d->fromCross.value));
+    const int n = static_cast<int>(surface()->zones.size());
+    push(document_, addZone(document_, id(), std::move(z)));
+    show(Zones, n);
+}
+
+void PartsPanel::buildSupports() {
+    const Surface* s = surface();
+    form_->row();
+    for (int i = 0; i < static_cast<int>(s->supports.size()); ++i)
+        form_->pick(QString::fromStdString(s->supports[static_cast<std::size_t>(i)].name),
+                    QStringLiteral("support%1").arg(i), i == inHand_, [this, i] { show(Supports, i); });
+    for (const bool batten : {false, true})
+        form_->button(batten ? tr("Add battens") : tr("Add ribs"),
+                      batten ? QStringLiteral("addBatten") : QStringLiteral("addRib"), [this, batten] {
+                          const int n = static_cast<int>(surface()->supports.size());
+                          Support u;
+                          u.kind = batten ? SupportKind::Batten : SupportKind::Rib;
+                          u.name = (batten ? tr("Batten %1") : tr("Rib %1")).arg(n + 1).toStdString();
+                          push(document_, addSupport(document_, id(), std::move(u)));
+                          show(Supports, n);
+                      });
+    form_->stretch();
+    if (!member(s->supports, inHand_)) {
+        form_->row();
+        form_->words(
+            tr("Joints and fixings land on ribs and battens; once covered, this map is the way to find them."));
+        return;
+    }
+    const int index = inHand_;
+    const auto now = [this, index]() -> const Support& { return surface()->supports[static_cast<std::size_t>(index)]; };
+    const auto change = [this, index, now](const std::function<void(Support&)>& does) {
+        Support u = now();
+        does(u);
+        push(document_, changeSupport(document_, id(), index, std::move(u)));
+    };
+    const auto length = [&](const QString& label, const char* what) {
+        const std::string key = "u" + std::to_string(index) + "." + what;
+        form_->length(
+            label, QStringLiteral("field-") + QString::fromStdString(key),
+            [this, key] { return *findReading(*surface(), key); },
+            [this, key](MaybeReading r) { push(document_, takeReading(document_, id(), key, std::move(r))); });
+    };
+    form_->row();
+    form_->text(
+        tr("name"), QStringLiteral("supportName"), [now] { return now().name; },
+        [change](const std::string& n) { change([&](Support& u) { u.name = n; }); });
+    form_->choice(
+        tr("runs"), QStringLiteral("supportRuns"), {tr("across"), tr("along")}, [now] { return now().along ? 1 : 0; },
+        [change](int k) { change([k](Support& u) { u.along = k == 1; }); });
+    length(tr("centre at"), "position");
+    length(tr("width"), "width");
+    form_->count(
+        tr("how many"), QStringLiteral("supportCount"), 1, 50, [now] { return now().count; },
+        [change](int n) { change([n](Support& u) { u.count = n; }); });
+    if (now().count > 1) length(tr("spacing"), "spacing");
+    form_->button(
+        QStringLiteral("✕"), QStringLiteral("removeSupport"),
+        [this, index] { push(document_, removeSupport(document_, id(), index)); }, true);
+    form_->stretch();
+}
+
+void PartsPanel::buildItself() {
+    QStringList kinds;
+    for (int k = 0; k <= static_cast<int>(SurfaceKind::Other); ++k)
+        kinds << surfaceKindName(static_cast<SurfaceKind>(k));
+    const auto now = [this]() -> const Surface& { return *surface(); };
+    const auto describe = [this, now](SurfaceKind kind, Hand hand, const std::string& area) {
+        push(document_, describeSurface(document_, id(), kind, hand, area));
+    };
+    form_->row();
+    form_->text(
+        tr("name"), QStringLiteral("surfaceName"), [now] { return now().name; },
+        [this](const std::string& n) { push(document_, renameSurface(document_, id(), n)); });
+    form_->choice(
+        tr("is a"), QStringLiteral("surfaceKind"), kinds, [now] { return static_cast<int>(now().kind); },
+        [describe, now](int k) { describe(static_cast<SurfaceKind>(k), now().hand, now().area); });
+    form_->choice(
+        {}, QStringLiteral("surfaceHand"), {tr("in the middle"), tr("on the left"), tr("on the right")},
+        [now] { return static_cast<int>(now().hand); },
+        [describe, now](int k) { describe(now().kind, static_cast<Hand>(k), now().area); });
+    form_->suggestion(
+        tr("area"), QStringLiteral("surfaceArea"), areaNames(), [now] { return now().area; },
+        [describe, now](const std::string& a) { describe(now().kind, now().hand, a); });
+    form_->stretch();
+    form_->row();
+    for (const auto& [key, label] : {std::pair{"heightRear", tr("lower edge over the floor: rear")},
+                                     {"heightFront", tr("front")},
+                                     {"fromRear", tr("from the rear of the floor")}}) {
+        const std::string k = key;
+        form_->length(
+            label, QStringLiteral("reading-") + QString::fromLatin1(key),
+            [this, k] { return *findReading(*surface(), k); },
+            [this, k](MaybeReading r) { push(document_, takeReading(document_, id(), k, std::move(r))); });
+    }
+    form_->stretch();
+    form_->row();
+    form_->button(tr("Add a surface"), QStringLiteral("addSurface"), [this] {
+        Surface s;
+        s.id = "surface";
+        s.kind = SurfaceKind::Other;
+        s.name = tr("New surface").toStdString();
+        push(document_, addSurface(document_, std::move(s)));
+        document_.setCurrentSurface(document_.job().surfaces.back().id);
+    });
+    const auto follow = [this](Command command) {
+        std::vector<std::string> before;
+        for (const Surface& s : document_.job().surfaces) before.push_back(s.id);
+        push(document_, std::move(command));
+        for (const Surface& s : document_.job().surfaces)
+            if (std::find(before.begin(), before.end(), s.id) == before.end()) document_.setCurrentSurface(s.id);
+    };
+    form_->button(tr("Duplicate it"), QStringLiteral("duplicateSurface"), [this, follow] {
+        follow(duplicateSurface(document_, id(),
+                                tr("%1, copy").arg(QString::fromStdString(surface()->name)).toStdString()));
+    });
+    form_->button(tr("Mirror it"), QStringLiteral("mirrorSurface"), [this, follow] {
+        QString name = QString::fromStdString(surface()->name);
+        const QString left = tr("left"), right = tr("right"), bigLeft = tr("Left"), bigRight = tr("Right");
+        if (name.contains(left))
+            name.replace(left, right);
+        else if (name.contains(right))
+            name.replace(right, left);
+        else if (name.contains(bigLeft))
+            name.replace(bigLeft, bigRight);
+        else if (name.contains(bigRight))
+            name.replace(bigRight, bigLeft);
+        else
+            name = tr("%1, mirrored").arg(name);
+        follow(mirrorSurface(document_, id(), name.toStdString()));
+    });
+    if (document_.job().surfaces.size() > 1)
+        form_->button(tr("Remove it"), QStringLiteral("removeSurface"),
+                      [this] { push(document_, removeSurface(document_, id())); });
+    form_->stretch();
+}
+
+void PartsPanel::buildVan() {
+    const auto access = [this](const std::function<void(Access&)>& does) {
+        Access a = document_.job().access;
+        does(a);
+        push(document_, setAccess(document_, std::move(a)));
+    };
+    const auto length = [&](const QString& label, const char* name, MaybeReading Access::*which) {
+        form_->length(
+            label, QString::fromLatin1(name), [this, which] { return document_.job().access.*which; },
+            [access, which](MaybeReading r) { access([&](Access& a) { a.*which = r; }); });
+    };
+    form_->row();
+    for (const bool rear : {true, false})
+        form_->length(
+            rear ? tr("datum over the floor: rear") : tr("front"),
+            rear ? QStringLiteral("datumRear") : QStringLiteral("datumFront"),
+            [this, rear] { return rear ? document_.job().datum.rear : document_.job().datum.front; },
+            [this, rear](MaybeReading r) {
+                Datum d = document_.job().datum;
+                (rear ? d.rear : d.front) = std::move(r);
+                push(document_, setDatum(document_, std::move(d)));
+            });
+    length(tr("panels carried in: thickness"), "panelThickness", &Access::panelThickness);
+    form_->stretch();
+    form_->row();
+    for (std::size_t i = 0; i < document_.job().access.doors.size(); ++i) {
+        const auto door = [this, i]() -> const Access::Door& { return document_.job().access.doors[i]; };
+        form_->text(
+            tr("door"), QStringLiteral("doorName%1").arg(i), [door] { return door().name; },
+            [access, i](const std::string& n) { access([&](Access& a) { a.doors[i].name = n; }); });
+        for (const bool width : {true, false})
+            form_->length(
+                width ? tr("wide") : tr("high"),
+                (width ? QStringLiteral("doorWidth%1") : QStringLiteral("doorHeight%1")).arg(i),
+                [door, width] { return width ? door().width : door().height; },
+                [access, i, width](MaybeReading r) {
+                    access([&](Access& a) { (width ? a.doors[i].width : a.doors[i].height) = r; });
+                });
+        if (i % 2 == 1) form_->row();
+    }
+    form_->button(tr("Add a door"), QStringLiteral("addDoor"), [this, access] {
+        access([this](Access& a) { a.doors.push_back({tr("Door %1").arg(a.doors.size() + 1).toStdString(), {}, {}}); });
+    });
+    form_->stretch();
+    form_->row();
+    length(tr("load space of the car that fetches: long"), "loadLength", &Access::loadLength);
+    length(tr("wide"), "loadWidth", &Access::loadWidth);
+    length(tr("high"), "loadHeight", &Access::loadHeight);
+    form_->stretch();
+}
+
+} // namespace westrum

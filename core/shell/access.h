@@ -1,0 +1,45 @@
+#pragma once
+
+#include "core/measure/measurement.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// The way in: door openings, the thickness of the panels to be carried in, and the load space that fetches them.
+struct Access {
+    struct Door {
+        std::string name;
+        MaybeReading width, height;
+        friend bool operator==(const Door&, const Door&) = default;
+    };
+    std::vector<Door> doors;
+    MaybeReading panelThickness;
+    MaybeReading loadLength, loadWidth, loadHeight;
+    friend bool operator==(const Access&, const Access&) = default;
+};
+
+/// The widest panel of a thickness that goes, tilted as it must be, through a rectangular opening: the largest w for
+/// which some angle gives w cos + t sin <= width and w sin + t cos <= height. 0 if none goes through.
+/// Source: docs/formulae.md#access. Exact to 0.01 mm.
+Mm widestThrough(Mm openingWidth, Mm openingHeight, Mm thickness);
+
+/// What the doors and the load space let through, as far as they are measured.
+struct Passage {
+    std::optional<Mm> widestPanel; ///< through the best door; its length is limited only by what is inside
+    std::string door;              ///< the best door's name
+    std::optional<Mm> loadLength;  ///< longest panel that lies flat or tilted in the load space
+    std::optional<Mm> loadWidth;   ///< and how wide it may be
+    std::vector<Remark> remarks;
+};
+Passage passageOf(const Access& access);
+
+/// One line for the whole van that other surfaces' lines refer to, by its height over the floor.
+struct Datum {
+    MaybeReading rear, front;
+    friend bool operator==(const Datum&, const Datum&) = default;
+};
+
+} // namespace westrum

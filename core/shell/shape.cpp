@@ -1,0 +1,263 @@
+#include "core/shell/shape.h"
+
+#include "core/measure/cutouts.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+/// The frame in which a placement is measured: `u` along the side away from the cross side, `v` into the surface.
+struct PlaceFrame {
+    Point origin; ///< on the side's line
+    Point u, v;
+    Point crossAt, crossAlong; ///< the cross side's line
+};
+
+std::optional<PlaceFrame> placeFrame(const Placement& place, const MeasuredOutline& m) {
+    const auto side = sideLine(m, place.side);
+    const auto cross = sideLine(m, place.cross);
+    if (!side || !cross) return std::nullopt;
+    PlaceFrame f;
+    f.origin = side->from;
+    f.v = side->inward;
+    f.u = (side->to - side->from) * (1 / side->length());
+    if (dot(f.u, cross->inward) < 0) f.u = f.u * -1;
+    f.crossAt = cross->from;
+    f.crossAlong = (cross->to - cross->from) * (1 / cross->length());
+    if (std::abs(westrum::cross(f.u, f.crossAlong)) < 0.05) return std::nullopt; // nearly parallel
+    return f;
+}
+
+/// Where the line through `p` along the frame's u meets the cross side.
+Point onCross(const PlaceFrame& f, Point p) {
+    const double t = cross(f.crossAt - p, f.crossAlong) / cross(f.u, f.crossAlong);
+    return p + f.u * t;
+}
+
+Region overlap(const Region& region, const Ring& ring) { return intersection(region, {{ring}}); }
+
+class Shaper {
+public:
+    Shaper(const Surface& s, const MeasuredOutline& m) : s_(s), m_(m) {}
+
+    SurfaceShape run() {
+        for (std::size_t i = 0; i < s_.openings.size(); ++i) opening(static_cast<int>(i));
+        overlaps();
+        std::vector<Ring> cut;
+        for (const PlacedOpening& o : out_.openings)
+            if (s_.openings[static_cast<std::size_t>(o.opening)].treatment == Treatment::CutBefore)
+                cut.push_back(o.shape);
+        out_.net = cut.empty() ? m_.outline : difference(m_.outline, unionOf(cut));
+        for (std::size_t i = 0; i < s_.zones.size(); ++i) zone(static_cast<int>(i));
+        std::vector<Ring> hidden;
+        for (const PlacedZone& z : out_.zones) hidden.insert(hidden.end(), z.shape.rings.begin(), z.shape.rings.end());
+        out_.visible = hidden.empty() ? m_.outline : difference(m_.outline, unionOf(hidden));
+        std::erase_if(out_.visible.rings, [](const Ring& r) { return std::abs(signedArea(r)) < 1; });
+        if (out_.visible.empty()) {
+            say(Severity::Warning, Part::Whole, -1, RemarkKind::AllHidden, {});
+        } else {
+            const Bounds b = boundsOf(out_.visible);
+            out_.visibleCentreX = (b.low.x + b.high.x) / 2;
+            out_.visibleCentreY = (b.low.y + b.high.y) / 2;
+        }
+        for (std::size_t i = 0; i < s_.supports.size(); ++i) support(static_cast<int>(i));
+        return std::move(out_);
+    }
+
+private:
+    void say(Severity severity, Part part, int index, RemarkKind kind, Facts facts) {
+        out_.remarks.push_back({severity, Place{"", part, index}, kind, std::move(facts), {}});
+    }
+
+    /// A reading that must be there and more than nothing; says what is wrong.
+    std::optional<double> need(const MaybeReading& r, Part part, int index, RemarkKind incomplete, const char* owner,
+                               const std::string& name, const char* what, bool zeroAllowed = false) {
+        if (!r) {
+            say(Severity::Warning, part, index, incomplete, {{owner, name}, {"what", std::string(what)}});
+            return std::nullopt;
+        }
+        if (!(r->length.value >= 0) || (r->length.value == 0 && !zeroAllowed)) {
+            say(Severity::Error, part, index, RemarkKind::ReadingNotPositive,
+                {{"reading", name + " " + what}, {"length", r->length}});
+            return std::nullopt;
+        }
+        return r->length.value;
+    }
+
+    void opening(int index) {
+        const Opening& o = s_.openings[static_cast<std::size_t>(index)];
+        const auto needs = [&](const MaybeReading& r, const char* what, bool zero = false) {
+            return need(r, Part::Opening, index, RemarkKind::OpeningIncomplete, "opening", o.name, what, zero);
+        };
+        Ring corners; // in the opening's own box, lower left at 0,0
+        double width = 0, height = 0;
+        if (o.shape == OpeningShape::Polygon) {
+            if (o.corners.size() < 3)
+                return say(Severity::Warning, Part::Opening, index, RemarkKind::OpeningIncomplete,
+                           {{"opening", o.name}, {"what", std::string("three corners")}});
+            for (const Opening::Corner& c : o.corners) {
+                const auto x = needs(c.along, "corner", true), y = needs(c.across, "corner", true);
+                if (!x || !y) return;
+                corners.push_back({*x, *y});
+            }
+            if (crossesItself(corners) || std::abs(signedArea(corners)) < 1)
+                return say(Severity::Error, Part::Opening, index, RemarkKind::OpeningCrossed, {{"opening", o.name}});
+            if (signedArea(corners) < 0) std::reverse(corners.begin(), corners.end());
+            const Bounds b = boundsOf(corners);
+            for (Point& p : corners) p = p - b.low;
+            width = b.width();
+            height = b.height();
+        } else {
+            const auto w = needs(o.width, o.shape == OpeningShape::Round ? "diameter" : "width");
+            const auto h = o.shape == OpeningShape::Round ? w : needs(o.height, "height");
+            if (!w || !h) return;
+            width = *w;
+            height = *h;
+            const double radius = o.radius ? std::max(0.0, o.radius->length.value) : 0;
+            corners = o.shape == OpeningShape::Round ? circle({width / 2, height / 2}, width / 2, kArcCorners)
+                                                     : roundedRectangle(0, 0, width, height, radius, kArcCorners);
+        }
+        if (!needs(o.place.fromSide, "distance from the first side", true) ||
+            !needs(o.place.fromCross, "distance from the second side", true))
+            return;
+        const auto box = placedBox(o.place, width, height, m_);
+        if (!box)
+            return say(Severity::Error, Part::Opening, index, RemarkKind::OpeningIncomplete,
+                       {{"opening", o.name}, {"what", std::string("two straight sides that meet")}});
+        double pitch = 0;
+        if (o.count > 1) {
+            const auto p = needs(o.pitch, "spacing");
+            if (!p) return;
+            pitch = *p;
+        }
+        const Point u = ((*box)[1] - (*box)[0]) * (1 / width), v = ((*box)[3] - (*box)[0]) * (1 / height);
+        bool outside = false, over = false;
+        for (int k = 0; k < o.count; ++k) {
+            const Point at = (*box)[0] + (o.rowAlong ? rowAlong(o.place, u) : v) * (pitch * k);
+            PlacedOpening placed{.opening = index, .inRow = k};
+            for (const Point& c : corners) placed.shape.push_back(at + u * c.x + v * c.y);
+            placed.centre = at + u * (width / 2) + v * (height / 2);
+            const double area = std::abs(signedArea(placed.shape));
+            const double within = areaMm2(overlap(m_.outline, placed.shape));
+            if (within < 1)
+                outside = true;
+            else if (within < area - std::max(10.0, area * 1e-4))
+                over = true;
+            if (signedArea(placed.shape) > 0) std::reverse(placed.shape.begin(), placed.shape.end());
+            if (within >= 1) out_.openings.push_back(std::move(placed));
+        }
+        if (outside)
+            say(Severity::Error, Part::Opening, index, RemarkKind::OpeningOutside, {{"opening", o.name}});
+        else if (over)
+            say(Severity::Warning, Part::Opening, index, RemarkKind::OpeningOverEdge, {{"opening", o.name}});
+    }
+
+    /// Rows grow away from the cross side.
+    [[nodiscard]] Point rowAlong(const Placement& place, Point u) const {
+        const auto f = placeFrame(place, m_);
+        return f && dot(f->u, u) < 0 ? u * -1.0 : u;
+    }
+
+    void overlaps() {
+        for (std::size_t i = 0; i < out_.openings.size(); ++i)
+            for (std::size_t k = 0; k < i; ++k) {
+                const PlacedOpening &a = out_.openings[k], &b = out_.openings[i];
+                const Bounds ba = boundsOf(a.shape), bb = boundsOf(b.shape);
+                if (ba.high.x <= bb.low.x || bb.high.x <= ba.low.x || ba.high.y <= bb.low.y || bb.high.y <= ba.low.y)
+                    continue;
+                Ring ring = a.shape;
+                std::reverse(ring.begin(), ring.end());
+                Ring other = b.shape;
+                std::reverse(other.begin(), other.end());
+                if (areaMm2(intersection({{ring}}, {{other}})) < 1) continue;
+                say(Severity::Warning, Part::Opening, b.opening, RemarkKind::OpeningsOverlap,
+                    {{"opening", nameOf(b)}, {"other", nameOf(a)}});
+            }
+    }
+    [[nodiscard]] std::string nameOf(const PlacedOpening& o) const {
+        return s_.openings[static_cast<std::size_t>(o.opening)].name;
+    }
+
+    void zone(int index) {
+        const Zone& z = s_.zones[static_cast<std::size_t>(index)];
+        const auto needs = [&](const MaybeReading& r, const char* what, bool zero = false) {
+            return need(r, Part::Zone, index, RemarkKind::ZoneIncomplete, "zone", z.name, what, zero);
+        };
+        const auto w = needs(z.width, "width"), h = needs(z.height, "height");
+        if (!w || !h || !needs(z.place.fromSide, "distance from the first side", true) ||
+            !needs(z.place.fromCross, "distance from the second side", true))
+            return;
+        const auto box = placedBox(z.place, *w, *h, m_);
+        PlacedZone placed{.zone = index};
+        if (box) placed.shape = overlap(m_.outline, *box);
+        if (placed.shape.empty())
+            return say(Severity::Error, Part::Zone, index, RemarkKind::ZoneOutside, {{"zone", z.name}});
+        out_.zones.push_back(std::move(placed));
+    }
+
+    void support(int index) {
+        const Support& u = s_.supports[static_cast<std::size_t>(index)];
+        const auto needs = [&](const MaybeReading& r, const char* what, bool zero = false) {
+            return need(r, Part::Support, index, RemarkKind::SupportIncomplete, "support", u.name, what, zero);
+        };
+        const auto position = needs(u.position, "position", true), width = needs(u.width, "width");
+        if (!position || !width) return;
+        double spacing = 0;
+        if (u.count > 1) {
+            const auto s = needs(u.spacing, "spacing");
+            if (!s) return;
+            spacing = *s;
+        }
+        const Bounds b = boundsOf(m_.frame);
+        bool outside = false;
+        for (int k = 0; k < u.count; ++k) {
+            const double at = (u.along ? b.low.y : b.low.x) + *position + k * spacing;
+            const double low = at - *width / 2, high = at + *width / 2;
+            const Ring strip = u.along ? Ring{{b.low.x, low}, {b.high.x, low}, {b.high.x, high}, {b.low.x, high}}
+                                       : Ring{{low, b.low.y}, {high, b.low.y}, {high, b.high.y}, {low, b.high.y}};
+            PlacedSupport placed{.support = index, .centre = at, .shape = overlap(m_.outline, strip)};
+            if (placed.shape.empty())
+                outside = true;
+            else
+                out_.supports.push_back(std::move(placed));
+        }
+        if (outside) say(Severity::Warning, Part::Support, index, RemarkKind::SupportOutside, {{"support", u.name}});
+    }
+
+    static constexpr int kArcCorners = 96; ///< off the true arc by 0.05 % of the radius
+
+    const Surface& s_;
+    const MeasuredOutline& m_;
+    SurfaceShape out_;
+};
+
+} // namespace
+
+std::optional<Ring> placedBox(const Placement& place, double width, double height, const MeasuredOutline& m) {
+    const auto f = placeFrame(place, m);
+    if (!f || !place.fromSide || !place.fromCross) return std::nullopt;
+    const double half = place.toCentre ? 0 : 0.5;
+    const Point level = f->origin + f->v * (place.fromSide->length.value + half * height);
+    const Point centre = onCross(*f, level) + f->u * (place.fromCross->length.value + half * width);
+    const Point u = f->u * (width / 2), v = f->v * (height / 2);
+    Ring box{centre - u - v, centre + u - v, centre + u + v, centre - u + v};
+    if (signedArea(box) < 0) box = {box[1], box[0], box[3], box[2]};
+    return box;
+}
+
+std::optional<PlacementDistances> distancesOf(const Placement& place, Point centre, double width, double height,
+                                              const MeasuredOutline& m) {
+    const auto f = placeFrame(place, m);
+    if (!f) return std::nullopt;
+    const double half = place.toCentre ? 0 : 0.5;
+    return PlacementDistances{{dot(centre - f->origin, f->v) - half * height},
+                              {dot(centre - onCross(*f, centre), f->u) - half * width}};
+}
+
+SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured) {
+    return Shaper(surface, measured).run();
+}
+
+} // namespace westrum

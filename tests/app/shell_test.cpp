@@ -1,0 +1,251 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "app/document/shell_commands.h"
+#include "app/stages/measure/measure_page.h"
+#include "app/stages/newvan/new_van_page.h"
+#include "tests/app/bench.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+#include <QCheckBox>
+
+using namespace westrum;
+using namespace westrum::test;
+
+/// The whole van in the real window: laying it out, measuring every kind of surface, the map.
+class WholeVanTest : public QObject {
+    Q_OBJECT
+
+    static ShellMap& map(Bench& b) { return *b.window->findChild<ShellMap*>(); }
+    static const Surface& surface(Bench& b, const char* id) { return *b.document.job().surface(id); }
+    static const SurfacePlan& plan(Bench& b, const char* id) { return *b.document.plan()->surface(id); }
+    static bool choose(Bench& b, const char* name, int index) {
+        auto* box = b.find<QComboBox>(name);
+        if (!box || index >= box->count()) return false;
+        box->setCurrentIndex(index);
+        emit box->activated(index);
+        return settlePlan(b.document);
+    }
+
+private slots:
+    void aVanIsLaidOutFromAFewFigures() {
+        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        b.window->showNewVan(true);
+        QVERIFY(b.type("body-length", "4.2 m"));
+        QVERIFY(b.find<QLabel>("newVanSentence")->text().contains(QStringLiteral("33 surfaces")));
+        QVERIFY(b.type("body-width", "12 m"));
+        QVERIFY(b.find<QLabel>("newVanSentence")->text().contains(QStringLiteral("not possible")));
+        QVERIFY(b.type("body-width", "1810"));
+        QCOMPARE(b.document.job().surfaces.size(), std::size_t{1}); // nothing of the open job is touched yet
+        QVERIFY(b.click("layOutVan"));
+        QCOMPARE(b.document.job().surfaces.size(), std::size_t{33});
+        QCOMPARE(surface(b, "floor").ghostLength.value, 4200.0);
+        QCOMPARE(QString::fromStdString(surface(b, "pillar-2-left").name), QStringLiteral("Pillar, left 2"));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("Type the length")));
+        QVERIFY(!map(b).isHidden());
+        // And the floor alone, for whoever wants just that.
+        b.window->showNewVan(true);
+        QVERIFY(b.click("justAFloor"));
+        QCOMPARE(b.document.job().surfaces.size(), std::size_t{1});
+    }
+
+    void surfacesArePickedOnTheMapAndByKeys() {
+        Bench b(demoJob());
+        b.go(MainWindow::Measure);
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, map(b).middleOf("bulkhead").toPoint() + QPoint(0, -30));
+        QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("bulkhead"));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("diagonal e reads 61 mm longer")));
+        map(b).setFocus();
+        QTest::keyClick(&map(b), Qt::Key_Left);
+        QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("floor"));
+        QTest::keyClick(&map(b), Qt::Key_Up);
+        QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("left-lower"));
+        QTest::keyClick(b.window.get(), Qt::Key_PageDown, Qt::ControlModifier);
+        QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("left-upper"));
+    }
+
+    void theMapZoomsPansAndFillsTheWindow() {
+        Bench b(demoJob());
+        const QPointF before = map(b).middleOf("floor");
+        map(b).zoomBy(3, before);
+        QVERIFY((map(b).middleOf("floor") - before).manhattanLength() < 1); // stays under the pointer
+        QTest::mousePress(&map(b), Qt::LeftButton, {}, QPoint(100, 300));
+        QTest::mouseMove(&map(b), QPoint(150, 340));
+        QMouseEvent move(QEvent::MouseMove, QPointF(150, 340), QPointF(150, 340), Qt::NoButton, Qt::LeftButton, {});
+        QCoreApplication::sendEvent(&map(b), &move);
+        QTest::mouseRelease(&map(b), Qt::LeftButton, {}, QPoint(150, 340));
+        QVERIFY((map(b).middleOf("floor") - before - QPointF(50, 40)).manhattanLength() < 2);
+        QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("floor")); // a drag is no pick
+        map(b).setFocus();
+        QTest::keyClick(&map(b), Qt::Key_0);
+        QVERIFY((map(b).middleOf("floor") - before).manhattanLength() < 1);
+        const int narrow = map(b).width();
+        QTest::keyClick(b.window.get(), Qt::Key_M, Qt::ControlModifier);
+        QCoreApplication::processEvents();
+        QVERIFY(map(b).width() > 2 * narrow);
+        b.go(MainWindow::Measure);
+        QCoreApplication::processEvents();
+        QVERIFY(map(b).width() < 2 * narrow);
+    }
+
+    void aCurvedWallIsMeasuredByStations() {
+        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        QVERIFY(choose(b, "form", 3));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("baseline")));
+        for (const auto& [field, typed] : {std::pair{"reading-x0", "0"}, {"reading-y0", "900"}, {"reading-x1", "1.5 m"},
+                                           {"reading-y1", "1000"}, {"reading-x2", "3000"}, {"reading-y2", "900"}})
+            QVERIFY2(b.type(field, typed), field);
+        QVERIFY(plan(b, "floor").measured.measured());
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("The readings close")));
+        // A station before the last one is answered and nothing is lost.
+        QVERIFY(b.type("reading-x2", "1200"));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("not beyond")));
+        QCOMPARE(surface(b, "floor").measurement.stations.rows[2].offset->length.value, 900.0);
+        QVERIFY(b.type("stationCount", "301"));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("no number from 2 to 300")));
+        QVERIFY(b.type("stationCount", "12"));
+        QCOMPARE(surface(b, "floor").measurement.stations.rows.size(), std::size_t{12});
+        QVERIFY(b.find<EntryField>("reading-x11")); // too many for the drawing: in rows below it
+    }
+
+    void aPolygonIsMeasuredByItsSidesAndDiagonals() {
+        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        QVERIFY(choose(b, "form", 2));
+        QVERIFY(b.type("polygonSides", "4"));
+        for (const auto& [field, typed] :
+             {std::pair{"reading-a", "3000"}, {"reading-b", "1800"}, {"reading-c", "3000"}, {"reading-d", "1800"}})
+            QVERIFY2(b.type(field, typed), field);
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("diagonal")), qPrintable(b.sentenceShown()));
+        QVERIFY(b.type("reading-1", "3498.6"));
+        QVERIFY(std::abs(areaMm2(plan(b, "floor").measured.outline) - 3000.0 * 1800) < 200);
+        QVERIFY(b.click("addDiagonal"));
+        QVERIFY(b.type("reading-2", "3598"));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("wrong by about 99 mm")), qPrintable(b.sentenceShown()));
+    }
+
+    void openingsAreAddedTypedAndMovedByHand() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("shelf");
+        push(b.document, takeReading(b.document, "shelf", "AB", mm(1700)));
+        push(b.document, takeReading(b.document, "shelf", "BC", mm(400)));
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupOpenings"));
+        QVERIFY(b.click("addSocket"));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("still needs its width")), qPrintable(b.sentenceShown()));
+        for (const auto& [field, typed] : {std::pair{"reading-Socket 1, width", "200"}, {"reading-Socket 1, height", "80"},
+                                           {"reading-Socket 1, from side a", "100"}, {"reading-Socket 1, from side d", "300"}})
+            QVERIFY2(b.type(field, typed), field);
+        QCOMPARE(plan(b, "shelf").shape.openings.size(), std::size_t{1});
+        const Point before = plan(b, "shelf").shape.openings[0].centre;
+        QVERIFY(distance(before, {400, 140}) < 1e-6);
+        // Dragged by hand: one undo step, and the dimensions follow.
+        auto* bench = b.window->findChild<OutlineBench*>();
+        const int steps = b.document.undoStack().count();
+        const double scale = (bench->width() - 2.0 * 120) / 1700; // roughly
+        const QPoint from(static_cast<int>(bench->width() / 2.0 + (before.x - 850) * scale), 0);
+        Q_UNUSED(from);
+        push(b.document, moveOpening(b.document, "shelf", 0, {{150}, {500}}, 99));
+        QVERIFY(settlePlan(b.document));
+        QCOMPARE(b.document.undoStack().count(), steps + 1);
+        QVERIFY(distance(plan(b, "shelf").shape.openings[0].centre, {600, 190}) < 1e-6);
+        QVERIFY(choose(b, "openingShape", 1));
+        QVERIFY(surface(b, "shelf").openings[0].shape == OpeningShape::Round);
+        QVERIFY(b.type("openingCount", "3"));
+        QVERIFY(b.type("reading-o0.pitch", "250"));
+        QCOMPARE(plan(b, "shelf").shape.openings.size(), std::size_t{3});
+        QVERIFY(b.click("removeOpening"));
+        QVERIFY(surface(b, "shelf").openings.empty());
+    }
+
+    void sidesMeetBySayingSoOrByPointing() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("shelf");
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupEdges"));
+        QVERIFY(b.click("edge2"));
+        QVERIFY(choose(b, "edgeKind", static_cast<int>(EdgeKind::DoorReveal)));
+        QVERIFY(b.type("edgeAllowance", "30"));
+        QCOMPARE(surface(b, "shelf").edge(2).allowance->length.value, 30.0);
+        QVERIFY(b.click("pointAtSide"));
+        QVERIFY(map(b).isPointing());
+        // Press the foot of the headliner on the map.
+        QPointF foot;
+        for (int y = 0; y < map(b).height() && foot.isNull(); y += 2)
+            for (int x = 0; x < map(b).width() && foot.isNull(); x += 2)
+                if (const auto at = map(b).sideAt(QPointF(x, y)); at.surface == "headliner" && at.side == 0)
+                    foot = QPointF(x, y);
+        QVERIFY(!foot.isNull());
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, foot.toPoint());
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(surface(b, "shelf").edge(2).kind == EdgeKind::Meets);
+        QCOMPARE(QString::fromStdString(surface(b, "headliner").edge(0).surface), QStringLiteral("shelf"));
+        QVERIFY(choose(b, "edgeKind", static_cast<int>(EdgeKind::Free)));
+        QVERIFY(surface(b, "headliner").edge(0).kind == EdgeKind::Unsaid);
+    }
+
+    void zonesAndSupportsAreAddedAndTheMiddleIsSaid() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("bench-front");
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupZones"));
+        b.window->measurePage().parts().addZoneAt(QRectF(100, 0, 400, 200));
+        QVERIFY(settlePlan(b.document));
+        QCOMPARE(surface(b, "bench-front").zones.size(), std::size_t{1});
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("The middle of what is seen")));
+        QVERIFY(b.click("removeZone"));
+        QVERIFY(b.click("groupSupports"));
+        QVERIFY(b.click("addBatten"));
+        for (const auto& [field, typed] : {std::pair{"field-u0.position", "150"}, {"field-u0.width", "45"}, {"supportCount", "3"}})
+            QVERIFY2(b.type(field, typed), field);
+        QVERIFY(b.type("field-u0.spacing", "400"));
+        QCOMPARE(plan(b, "bench-front").shape.supports.size(), std::size_t{3});
+    }
+
+    void surfacesAreNamedCopiedMirroredAndRemoved() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("pillar-1-left");
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupItself"));
+        QVERIFY(b.click("mirrorSurface"));
+        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name), QStringLiteral("Pillar, right 1"));
+        QVERIFY(surface(b, b.document.currentSurface().c_str()).hand == Hand::Right);
+        QVERIFY(b.click("removeSurface"));
+        QVERIFY(b.click("addSurface"));
+        auto* name = b.find<QLineEdit>("surfaceName");
+        name->setFocus();
+        name->selectAll();
+        QTest::keyClicks(name, QStringLiteral("Step box"));
+        QTest::keyClick(name, Qt::Key_Return);
+        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name), QStringLiteral("Step box"));
+        while (b.document.undoStack().canUndo()) b.document.undoStack().undo();
+        QVERIFY(b.document.job() == demoJob());
+    }
+
+    void theVanSaysWhichPanelGoesIn() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("floor");
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupVan"));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("goes in, through “rear doors”")), qPrintable(b.sentenceShown()));
+        QVERIFY(b.type("datumRear", "1300"));
+        QCOMPARE(b.document.job().datum.rear->length.value, 1300.0);
+        QVERIFY(b.click("addDoor"));
+        QCOMPARE(b.document.job().access.doors.size(), std::size_t{3});
+    }
+
+    void everySurfaceAndGroupPaints() {
+        Bench b(demoJob());
+        b.go(MainWindow::Measure);
+        for (const Surface& s : demoJob().surfaces) {
+            b.document.setCurrentSurface(s.id);
+            for (int g = PartsPanel::Outline; g <= PartsPanel::Van; ++g) {
+                b.window->measurePage().parts().show(static_cast<PartsPanel::Group>(g));
+                QVERIFY(!b.window->measurePage().grab().isNull());
+            }
+        }
+        QVERIFY(b.document.job() == demoJob());
+    }
+};
+WESTRUM_TEST(WholeVanTest)
+
+#include "shell_test.moc"

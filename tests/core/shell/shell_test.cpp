@@ -1,0 +1,348 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/plan/plan.h"
+#include "core/shell/access.h"
+#include "core/shell/new_van.h"
+#include "core/shell/sketch.h"
+#include "core/shell/ties.h"
+#include "core/shell/unfold.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+#include <random>
+
+using namespace westrum;
+using namespace westrum::test;
+
+class ShellTest : public QObject {
+    Q_OBJECT
+
+    static bool near(double a, double b, double by = 1e-6) { return std::abs(a - b) <= by; }
+    static bool has(const std::vector<Remark>& remarks, RemarkKind kind) {
+        return std::any_of(remarks.begin(), remarks.end(), [&](const Remark& r) { return r.kind == kind; });
+    }
+    static Surface wall(double length, double height, const std::string& id = "wall") {
+        Surface s;
+        s.id = id;
+        s.name = id;
+        s.kind = SurfaceKind::LeftWall;
+        s.measurement = rectangle(length, height);
+        return s;
+    }
+    static SurfaceShape shaped(const Surface& s) { return shapeOf(s, outlineOf(s.measurement)); }
+    static Opening window(double fromSide, double fromCross, double w, double h) {
+        Opening o;
+        o.name = "Window";
+        o.place.fromSide = mm(fromSide);
+        o.place.fromCross = mm(fromCross);
+        o.width = mm(w);
+        o.height = mm(h);
+        return o;
+    }
+    static std::vector<Surface> usualVan() {
+        return surfacesOf({}, [](SurfaceKind, Hand, int n) { return "surface " + std::to_string(n); }, {"living"});
+    }
+
+private slots:
+    void anOpeningLiesWhereTheTapeSays() {
+        Surface s = wall(3000, 1200);
+        s.openings = {window(500, 700, 900, 450)};
+        const SurfaceShape shape = shaped(s);
+        const Bounds b = boundsOf(shape.openings.at(0).shape);
+        QVERIFY(near(b.low.x, 700) && near(b.high.x, 1600) && near(b.low.y, 500) && near(b.high.y, 950));
+        QVERIFY(near(areaMm2(shape.net), 3000 * 1200 - 900 * 450, 0.1));
+        // From the far side and the top it is the same window: 3000 - 1600 and 1200 - 950.
+        s.openings[0].place = {.side = 2, .fromSide = mm(250), .cross = 1, .fromCross = mm(1400)};
+        QVERIFY(distance(boundsOf(shaped(s).openings[0].shape).low, b.low) < 1e-6);
+        // To its centre.
+        s.openings[0].place = {.fromSide = mm(725), .fromCross = mm(1150), .toCentre = true};
+        QVERIFY(distance(boundsOf(shaped(s).openings[0].shape).low, b.low) < 1e-6);
+        // Covered first, it is not cut out of what is laid.
+        s.openings[0].treatment = Treatment::CoverAndRout;
+        QVERIFY(near(areaMm2(shaped(s).net), 3000 * 1200, 0.1));
+    }
+
+    void movedByHandItsDistancesAreFoundAgain() {
+        std::mt19937 dice(3);
+        Surface s = wall(0, 0);
+        s.measurement = fourSides(3000, 1200, 2990, 1215, std::hypot(3000, 1200));
+        const MeasuredOutline m = outlineOf(s.measurement);
+        for (int round = 0; round < 50; ++round) {
+            Placement p{.side = static_cast<int>(dice() % 4), .toCentre = dice() % 2 == 0};
+            p.cross = (p.side + (dice() % 2 ? 1 : 3)) % 4;
+            p.fromSide = mm(100 + dice() % 300);
+            p.fromCross = mm(100 + dice() % 300);
+            const auto box = placedBox(p, 300, 200, m);
+            QVERIFY(box);
+            const auto back = distancesOf(p, ((*box)[0] + (*box)[2]) * 0.5, 300, 200, m);
+            QVERIFY(near(back->fromSide.value, p.fromSide->length.value, 1e-6));
+            QVERIFY(near(back->fromCross.value, p.fromCross->length.value, 1e-6));
+        }
+    }
+
+    void aRowOfLampsHasItsSpacing() {
+        Surface s = wall(3000, 1200);
+        Opening lamps = window(300, 400, 70, 0);
+        lamps.shape = OpeningShape::Round;
+        lamps.place.toCentre = true;
+        lamps.count = 5;
+        lamps.pitch = mm(500);
+        s.openings = {lamps};
+        const SurfaceShape shape = shaped(s);
+        QCOMPARE(shape.openings.size(), std::size_t{5});
+        QVERIFY(distance(shape.openings[4].centre, {400 + 4 * 500, 300}) < 1e-6);
+        s.openings[0].place.cross = 1; // counted from the right
+        QVERIFY(distance(shaped(s).openings[4].centre, {3000 - 400 - 4 * 500, 300}) < 1e-6);
+        s.openings[0].count = 7; // the last ones lie beyond the wall
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningOutside));
+        s.openings[0].pitch.reset();
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningIncomplete));
+    }
+
+    void openingsThatCannotBeAreToldAndLeftOut() {
+        Surface s = wall(3000, 1200);
+        s.openings = {window(1100, 700, 900, 450)};
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningOverEdge));
+        s.openings = {window(2000, 700, 900, 450)};
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningOutside));
+        QVERIFY(shaped(s).openings.empty());
+        s.openings = {window(100, 700, 900, 450), window(300, 1000, 300, 300)};
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningsOverlap));
+        s.openings = {window(100, 700, -5, 450)};
+        QVERIFY(has(shaped(s).remarks, RemarkKind::ReadingNotPositive));
+        s.openings = {window(100, 700, 900, 450)};
+        s.openings[0].place.cross = 2; // parallel to side 0
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningIncomplete));
+        Opening bow = window(100, 100, 0, 0);
+        bow.shape = OpeningShape::Polygon;
+        bow.corners = {{mm(0), mm(0)}, {mm(100), mm(100)}, {mm(100), mm(0)}, {mm(0), mm(100)}};
+        s.openings = {bow};
+        QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningCrossed));
+    }
+
+    void theVisiblePartHasItsOwnMiddle() {
+        Surface s = wall(3000, 1200);
+        Zone z{.name = "Kitchen"};
+        z.place.fromSide = mm(0);
+        z.place.fromCross = mm(0);
+        z.width = mm(3000);
+        z.height = mm(880);
+        s.zones = {z};
+        const SurfaceShape shape = shaped(s);
+        QVERIFY(near(*shape.visibleCentreY, (880 + 1200) / 2.0));
+        QVERIFY(near(areaMm2(shape.visible), 3000 * 320, 0.1));
+        s.zones[0].height = mm(1200);
+        QVERIFY(has(shaped(s).remarks, RemarkKind::AllHidden));
+        s.zones[0].place.fromSide = mm(1300);
+        QVERIFY(has(shaped(s).remarks, RemarkKind::ZoneOutside));
+    }
+
+    void supportsStandAtTheirSpacing() {
+        Surface s = wall(3000, 1200);
+        Support ribs{.name = "Rib", .position = mm(200), .width = mm(40), .count = 5, .spacing = mm(600)};
+        s.supports = {ribs};
+        const SurfaceShape shape = shaped(s);
+        QCOMPARE(shape.supports.size(), std::size_t{5});
+        QVERIFY(near(shape.supports[4].centre, 2600));
+        QVERIFY(near(areaMm2(shape.supports[0].shape), 40 * 1200, 0.1));
+        s.supports[0].count = 6; // 3200 is beyond the wall
+        QVERIFY(has(shaped(s).remarks, RemarkKind::SupportOutside));
+        s.supports[0].along = true;
+        s.supports[0].count = 2;
+        QVERIFY(near(areaMm2(shaped(s).supports[0].shape), 3000 * 40, 0.1));
+    }
+
+    void aMirroredSurfaceIsTheOtherOne() {
+        // Whatever was measured: twice mirrored is the same outline, once is the same area the other way round.
+        Surface s = wall(0, 0);
+        s.hand = Hand::Left;
+        s.measurement = fourSides(3000, 1205, 2980, 1190, std::hypot(3000, 1205) + 3);
+        s.measurement.readings[5] = mm(std::hypot(2990, 1195));
+        s.measurement.notches = {notch(0, 300, 700, 250)};
+        s.measurement.steps = {{"Well", 1, mm(200), mm(100)}};
+        s.measurement.cornerRadii = {{}, {}, mm(60), {}};
+        s.openings = {window(400, 1500, 500, 300)};
+        s.supports = {{.name = "Rib", .position = mm(250), .width = mm(40), .count = 3, .spacing = mm(500)}};
+        s.edges = {{.kind = EdgeKind::Free}, {.kind = EdgeKind::UnderTrim}};
+        const Surface other = mirrored(s);
+        QVERIFY(other.kind == SurfaceKind::RightWall && other.hand == Hand::Right);
+        const MeasuredOutline a = outlineOf(s.measurement), b = outlineOf(other.measurement);
+        QVERIFY(a.measured() && b.measured());
+        QVERIFY(near(areaMm2(a.outline), areaMm2(b.outline), 1));
+        QVERIFY(near(areaMm2(shapeOf(s, a).net), areaMm2(shapeOf(other, b).net), 1));
+        // The notch: 300 from the left of 3000 with 700 becomes 3000 - 300 - 700 = 2000 from the left.
+        QVERIFY(near(other.measurement.notches[0].position->length.value, a.sideLength(0).value - 1000, 1e-6));
+        QCOMPARE(other.measurement.steps[0].corner, 0);
+        QVERIFY(other.measurement.cornerRadii[3].has_value());
+        QVERIFY(other.edge(3).kind == EdgeKind::UnderTrim);
+        const Surface back = mirrored(other);
+        const MeasuredOutline c = outlineOf(back.measurement);
+        for (std::size_t k = 0; k < a.frame.size(); ++k) QVERIFY(distance(a.frame[k], c.frame[k]) < 1e-6);
+        QVERIFY(distance(shapeOf(back, c).openings[0].centre, shapeOf(s, a).openings[0].centre) < 1e-6);
+    }
+
+    void mirroredFormsKeepTheirArea() {
+        Surface s = wall(0, 0);
+        s.measurement = {};
+        s.measurement.form = OutlineForm::Polygon;
+        s.measurement.polygon.sides = {mm(1046), mm(1176), mm(411), mm(974), mm(1596)};
+        s.measurement.polygon.diagonals = {{0, 2, mm(1585)}, {0, 3, mm(1882)}};
+        QVERIFY(outlineOf(s.measurement).measured());
+        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
+        s.measurement = {};
+        s.measurement.form = OutlineForm::Stations;
+        s.measurement.stations.rows = {{mm(0), mm(700), {}}, {mm(600), mm(900), {}}, {mm(2000), mm(500), {}}};
+        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 5));
+        s.measurement = {};
+        s.measurement.form = OutlineForm::TwoPoint;
+        s.measurement.fixedPoints.base = mm(1500);
+        s.measurement.fixedPoints.rows = {{mm(200), mm(1600)}, {mm(1700), mm(250)}, {mm(1800), mm(900)}, {mm(900), mm(1700)}};
+        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
+    }
+
+    void sharedSidesThatDifferAreToldOnce() {
+        std::vector<Surface> all{wall(3000, 1800, "floor"), wall(3005, 1200, "left"), wall(3020, 1200, "right")};
+        meet(all, "floor", 2, "left", 0);
+        meet(all, "floor", 0, "right", 0);
+        const auto remarks = [&] {
+            std::vector<MeasuredOutline> outlines;
+            for (const Surface& s : all) outlines.push_back(outlineOf(s.measurement));
+            std::vector<TiedSurface> tied;
+            for (std::size_t i = 0; i < all.size(); ++i) tied.push_back({&all[i], &outlines[i]});
+            return tieRemarks(tied);
+        };
+        // 3 x root(2^2 + 2^2) = 8.5 mm: 5 apart is measuring, 20 is not.
+        QCOMPARE(remarks().size(), std::size_t{1});
+        QVERIFY(remarks()[0].kind == RemarkKind::SharedEdgesDiffer && remarks()[0].place.surface == "floor");
+        // Meeting another surface unties the one before at both ends.
+        meet(all, "left", 0, "right", 0);
+        QVERIFY(all[0].edge(2).kind == EdgeKind::Unsaid && all[0].edge(0).kind == EdgeKind::Unsaid);
+        QVERIFY(all[1].edge(0).surface == "right");
+        part(all, "right", 0);
+        QVERIFY(all[1].edge(0).kind == EdgeKind::Unsaid);
+        all[0].edges = {{.kind = EdgeKind::Meets, .surface = "gone", .side = 1}};
+        QVERIFY(has(remarks(), RemarkKind::EdgeMeetsNothing));
+    }
+
+    void aPanelIsTiltedThroughTheDoor() {
+        // Without thickness the diagonal: 3 x 4 m gives 5 m.
+        QVERIFY(near(widestThrough({3000}, {4000}, {0}).value, 5000, 0.01));
+        // As thick as the door is wide it goes upright only.
+        QVERIFY(near(widestThrough({100}, {1000}, {100}).value, 1000, 0.01));
+        QVERIFY(near(widestThrough({100}, {1000}, {101}).value, 0));
+        // Thicker is never wider, and never narrower than the door is high.
+        double before = 1e9;
+        for (double t = 0; t <= 300; t += 10) {
+            const double w = widestThrough({1050}, {1600}, {t}).value;
+            QVERIFY(w <= before + 1e-6 && w >= 1600 - 1e-6);
+            // It does fit: some tilt keeps both extents within the door.
+            bool fits = false;
+            for (int i = 0; i <= 9000 && !fits; ++i) {
+                const double v = i * 1.5707963 / 9000;
+                fits = w * std::cos(v) + t * std::sin(v) <= 1050.3 && w * std::sin(v) + t * std::cos(v) <= 1600.3;
+            }
+            QVERIFY(fits);
+            before = w;
+        }
+        Access a;
+        a.doors = {{"side", mm(1046), mm(1590)}, {"rear", mm(1538), mm(1704)}, {"unmeasured", {}, {}}};
+        a.panelThickness = mm(12);
+        QCOMPARE(QString::fromStdString(passageOf(a).door), QStringLiteral("rear"));
+        a.panelThickness = mm(1600);
+        QVERIFY(has(passageOf(a).remarks, RemarkKind::PanelCannotPass));
+    }
+
+    void aNewVanHasAllUsualSurfaces() {
+        const std::vector<Surface> all = usualVan();
+        QVERIFY(all.size() >= 22);
+        std::set<std::string> ids;
+        for (const Surface& s : all) {
+            QVERIFY(ids.insert(s.id).second && !s.name.empty());
+            QVERIFY(s.measurement.empty() && s.ghostLength.value > 0 && s.ghostHeight.value > 0);
+        }
+        // Ties hold both ways.
+        for (const Surface& s : all)
+            for (std::size_t k = 0; k < s.edges.size(); ++k)
+                if (s.edges[k].kind == EdgeKind::Meets) {
+                    const auto other = std::find_if(all.begin(), all.end(),
+                                                    [&](const Surface& o) { return o.id == s.edges[k].surface; });
+                    QVERIFY(other != all.end());
+                    QVERIFY(other->edge(s.edges[k].side).surface == s.id);
+                }
+        for (const BodyField& f : bodyFields()) {
+            const double byDefault = (BodyFigures{}.*f.figure).value;
+            QVERIFY(byDefault >= f.least && byDefault <= f.most);
+        }
+    }
+
+    void theMapUnfoldsFromTheFloor() {
+        std::vector<Flap> flaps;
+        for (const Surface& s : usualVan()) flaps.push_back(flapOf(s, {}));
+        for (const double aspect : {0.4, 0.6, 1.0, 1.8, 3.0}) {
+            const std::vector<Unfolded> places = unfold(flaps, aspect);
+            QCOMPARE(places.size(), flaps.size());
+            QVERIFY(unfold(flaps, aspect) == places);
+            // No two cover each other.
+            std::vector<Ring> rings;
+            for (std::size_t i = 0; i < flaps.size(); ++i) {
+                QCOMPARE(places[i].id, flaps[i].id);
+                Ring ring;
+                for (Point p : flaps[i].frame) {
+                    ring.push_back(places[i].map(p));
+                    QVERIFY(distance(places[i].unmap(ring.back()), p) < 1e-6);
+                }
+                QVERIFY(near(signedArea(ring), signedArea(flaps[i].frame), 1)); // turned, never mirrored
+                for (const Ring& other : rings) QVERIFY(areaMm2(intersection({{ring}}, {{other}})) < 0.011 * signedArea(ring));
+                rings.push_back(std::move(ring));
+            }
+        }
+        // The left wall's foot lies along the floor's left side.
+        const std::vector<Unfolded> places = unfold(flaps, 1.8);
+        const Point foot = places[1].map((flaps[1].sides[0].front() + flaps[1].sides[0].back()) * 0.5);
+        const Point side = places[0].map((flaps[0].sides[2].front() + flaps[0].sides[2].back()) * 0.5);
+        QVERIFY(distance(foot, side) < 50);
+        QVERIFY(unfold({}, 1).empty());
+    }
+
+    void theSketchHasAPlaceForEachReading() {
+        Surface s = wall(3000, 1200);
+        s.openings = {window(100, 100, 300, 200)};
+        for (const OutlineForm form : {OutlineForm::Rectangle, OutlineForm::FourSides, OutlineForm::Polygon,
+                                       OutlineForm::Stations, OutlineForm::TwoPoint}) {
+            s.measurement = {};
+            s.measurement.form = form;
+            s.measurement.notches = {{"N", 0, {}, {}, {}}};
+            const Sketch sketch = sketchOf(s, outlineOf(s.measurement), {.opening = 0});
+            QVERIFY(!sketch.frame.empty() && !sketch.measured);
+            std::set<std::string> keys;
+            for (const ReadingSlot& slot : sketch.places) {
+                QVERIFY2(findReading(s, slot.key), slot.key.c_str());
+                QVERIFY2(keys.insert(slot.key).second, slot.key.c_str());
+            }
+            QVERIFY(keys.contains("o0.width") && keys.contains("o0.cross") && keys.contains("n0.depth"));
+            for (const std::string& key : readingKeys(s.measurement)) QVERIFY2(keys.contains(key), key.c_str());
+        }
+    }
+
+    void planksAreLaidRoundAHatchAndBoughtTogether() {
+        // Two floors of 1200 x 400 in planks 1200 x 200 without gap: two planks each, four to a pack: one pack in all.
+        Product p = plankProduct(1200, 200, 4, 1000);
+        Job job = jobWith(rectangle(1200, 400), p, {{"gap", 0}, {"kerf", 0}});
+        Surface second = job.surfaces[0];
+        second.id = "second";
+        job.surfaces.push_back(second);
+        job.finishes["second"] = job.finishes["floor"];
+        const Plan both = plan(job);
+        QCOMPARE(both.purchases.size(), std::size_t{1});
+        QCOMPARE(both.purchases[0].packs, 1);
+        QCOMPARE(both.purchases[0].unitsNeeded, 4);
+        QCOMPARE(both.totals.cost->minor, 1000);
+        QVERIFY(near(both.totals.laidArea.value, 2 * 1.2 * 0.4));
+        job.surfaces[0].openings = {window(100, 300, 300, 200)};
+        const Plan hatch = plan(job);
+        QVERIFY(near(hatch.surface("floor")->setOut.laidArea().value, 1.2 * 0.4 - 0.3 * 0.2, 1e-6));
+    }
+};
+WESTRUM_TEST(ShellTest)
+
+#include "shell_test.moc"
