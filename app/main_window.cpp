@@ -234,6 +234,7 @@ void MainWindow::showShortcuts() {
           {tr("Ctrl+Page down, Ctrl+Page up"), tr("next and previous surface")},
           {tr("Ctrl+M"), tr("the map fills the window, and back")},
           {tr("arrows, + − 0 on the map"), tr("from surface to surface; nearer, farther, all of it")},
+          {tr("Space or F8 in a dimension"), tr("take it with the laser meter")},
           {tr("Tab, Enter"), tr("take the reading and go to the next")},
           {tr("Escape"), tr("give back the figure that stood in the field")},
           {tr("↑ ↓ in Set out"), tr("start line by 1 mm, with Shift by 10 mm")},

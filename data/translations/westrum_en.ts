@@ -80,7 +80,9 @@
     <message numerus="yes">
         <source>A few rough figures lay out %n surface(s) as ghosts, in their places and with names. Measure them one by one afterwards.</source>
         <translation>
-            <numerusform>A few rough figures lay out %n surface as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform><numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform></translation>
+            <numerusform>A few rough figures lay out %n surface as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
+            <numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

@@ -92,8 +92,12 @@ private slots:
         Bench b(newJob("New van", starterCatalogue(), Currency{}));
         QVERIFY(choose(b, "form", 3));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("baseline")));
-        for (const auto& [field, typed] : {std::pair{"reading-x0", "0"}, {"reading-y0", "900"}, {"reading-x1", "1.5 m"},
-                                           {"reading-y1", "1000"}, {"reading-x2", "3000"}, {"reading-y2", "900"}})
+        for (const auto& [field, typed] : {std::pair{"reading-x0", "0"},
+                                           {"reading-y0", "900"},
+                                           {"reading-x1", "1.5 m"},
+                                           {"reading-y1", "1000"},
+                                           {"reading-x2", "3000"},
+                                           {"reading-y2", "900"}})
             QVERIFY2(b.type(field, typed), field);
         QVERIFY(plan(b, "floor").measured.measured());
         QVERIFY(b.sentenceShown().contains(QStringLiteral("The readings close")));
@@ -132,8 +136,10 @@ private slots:
         QVERIFY(b.click("groupOpenings"));
         QVERIFY(b.click("addSocket"));
         QVERIFY2(b.sentenceShown().contains(QStringLiteral("still needs its width")), qPrintable(b.sentenceShown()));
-        for (const auto& [field, typed] : {std::pair{"reading-Socket 1, width", "200"}, {"reading-Socket 1, height", "80"},
-                                           {"reading-Socket 1, from side a", "100"}, {"reading-Socket 1, from side d", "300"}})
+        for (const auto& [field, typed] : {std::pair{"reading-Socket 1, width", "200"},
+                                           {"reading-Socket 1, height", "80"},
+                                           {"reading-Socket 1, from side a", "100"},
+                                           {"reading-Socket 1, from side d", "300"}})
             QVERIFY2(b.type(field, typed), field);
         QCOMPARE(plan(b, "shelf").shape.openings.size(), std::size_t{1});
         const Point before = plan(b, "shelf").shape.openings[0].centre;
@@ -195,7 +201,8 @@ private slots:
         QVERIFY(b.click("removeZone"));
         QVERIFY(b.click("groupSupports"));
         QVERIFY(b.click("addBatten"));
-        for (const auto& [field, typed] : {std::pair{"field-u0.position", "150"}, {"field-u0.width", "45"}, {"supportCount", "3"}})
+        for (const auto& [field, typed] :
+             {std::pair{"field-u0.position", "150"}, {"field-u0.width", "45"}, {"supportCount", "3"}})
             QVERIFY2(b.type(field, typed), field);
         QVERIFY(b.type("field-u0.spacing", "400"));
         QCOMPARE(plan(b, "bench-front").shape.supports.size(), std::size_t{3});
@@ -207,7 +214,8 @@ private slots:
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupItself"));
         QVERIFY(b.click("mirrorSurface"));
-        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name), QStringLiteral("Pillar, right 1"));
+        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name),
+                 QStringLiteral("Pillar, right 1"));
         QVERIFY(surface(b, b.document.currentSurface().c_str()).hand == Hand::Right);
         QVERIFY(b.click("removeSurface"));
         QVERIFY(b.click("addSurface"));
@@ -216,7 +224,8 @@ private slots:
         name->selectAll();
         QTest::keyClicks(name, QStringLiteral("Step box"));
         QTest::keyClick(name, Qt::Key_Return);
-        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name), QStringLiteral("Step box"));
+        QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name),
+                 QStringLiteral("Step box"));
         while (b.document.undoStack().canUndo()) b.document.undoStack().undo();
         QVERIFY(b.document.job() == demoJob());
     }
@@ -226,7 +235,8 @@ private slots:
         b.document.setCurrentSurface("floor");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupVan"));
-        QVERIFY2(b.sentenceShown().contains(QStringLiteral("goes in, through “rear doors”")), qPrintable(b.sentenceShown()));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("goes in, through “rear doors”")),
+                 qPrintable(b.sentenceShown()));
         QVERIFY(b.type("datumRear", "1300"));
         QCOMPARE(b.document.job().datum.rear->length.value, 1300.0);
         QVERIFY(b.click("addDoor"));

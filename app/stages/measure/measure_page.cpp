@@ -3,6 +3,8 @@
 #include "app/document/commands.h"
 #include "core/geometry/polygon.h"
 
+#include <QShortcut>
+
 namespace westrum {
 
 MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* parent)
@@ -10,7 +12,8 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
       form_(new QComboBox),
       bench_(new OutlineBench(document, decimalMark)),
       closure_(new ClosureStrip),
-      parts_(new PartsPanel(document, decimalMark)) {
+      parts_(new PartsPanel(document, decimalMark)),
+      meterStrip_(new MeterStrip(document, decimalMark, *bench_, meter_)) {
     form_->addItem(tr("length and width"), static_cast<int>(OutlineForm::Rectangle));
     form_->addItem(tr("four sides and diagonals"), static_cast<int>(OutlineForm::FourSides));
     form_->addItem(tr("any sides and diagonals"), static_cast<int>(OutlineForm::Polygon));
@@ -38,6 +41,12 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
     column()->addWidget(parts_);
+    column()->addWidget(meterStrip_);
+    connect(meterStrip_, &MeterStrip::connectWanted, &meter_, &SocketMeter::connectTo);
+    connect(meterStrip_, &MeterStrip::letGoWanted, &meter_, &SocketMeter::letGo);
+    auto* shortcut = new QShortcut(QKeySequence(Qt::Key_F8), this);
+    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(shortcut, &QShortcut::activated, meterStrip_, &MeterStrip::take);
 }
 
 void MeasurePage::sidePointedAt(const std::string& surface, int side) { parts_->meetInHand(surface, side); }
@@ -127,6 +136,7 @@ void MeasurePage::refresh() {
     bench_->setFocusOn(focus[parts_->group()], parts_->inHand());
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
     if (parts_->group() != PartsPanel::Outline) closure_->hide();
+    meterStrip_->setVisible(parts_->group() != PartsPanel::Van);
     bool attention = false;
     const QString text = sentenceFor(*s, plan, attention);
     say(text, attention);

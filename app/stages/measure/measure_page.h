@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/stages/measure/closure_strip.h"
+#include "app/stages/measure/meter_strip.h"
 #include "app/stages/measure/outline_bench.h"
 #include "app/stages/measure/parts_panel.h"
 #include "app/stages/stage_page.h"
@@ -33,6 +34,8 @@ private:
     OutlineBench* bench_;
     ClosureStrip* closure_;
     PartsPanel* parts_;
+    SocketMeter meter_;
+    MeterStrip* meterStrip_;
     QString problem_; ///< of a field being typed in: goes before all else
     std::string shown_;
 };

@@ -7,6 +7,7 @@
 #include "app/drawing/theme.h"
 #include "app/widgets/gesture.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 
@@ -172,6 +173,7 @@ void OutlineBench::rebuild() {
         field->setAlignment(small ? Qt::AlignCenter : Qt::AlignRight);
         field->setFont(small ? textFont(0.9) : textFont(1.05, true));
         connect(field, &EntryField::problemChanged, this, &OutlineBench::problem);
+        field->installEventFilter(this);
         field->show();
         places_.push_back(std::move(place));
     }
@@ -195,6 +197,15 @@ bool OutlineBench::focusField(const QString& key, bool theNext) {
             return true;
         }
     return false;
+}
+
+bool OutlineBench::eventFilter(QObject* watched, QEvent* event) {
+    if (meterReady_ && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space)
+        if (const auto* field = qobject_cast<EntryField*>(watched); field && !field->isModified()) {
+            emit takeWanted();
+            return true;
+        }
+    return QWidget::eventFilter(watched, event);
 }
 
 QPointF OutlineBench::centreOf(const ReadingSlot& slot, QSizeF field) const {

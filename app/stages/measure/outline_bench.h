@@ -30,6 +30,8 @@ public:
     [[nodiscard]] QString currentKey() const;
     /// Gives the keyboard to the field of a key, or to the one after it.
     bool focusField(const QString& key, bool theNext = false);
+    /// With a meter at hand, Space in a dimension that is not being typed in takes it.
+    void setMeterReady(bool ready) { meterReady_ = ready; }
 
 signals:
     /// What could not be understood in a field; empty when all is in order.
@@ -38,6 +40,8 @@ signals:
     void pressed(int index);
     /// A box was drawn by hand in the surface's coordinates: a new zone.
     void boxDrawn(QRectF box);
+    /// The dimension in hand is to be taken by the meter.
+    void takeWanted();
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -45,6 +49,7 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     struct Place {
@@ -77,6 +82,7 @@ private:
     QPointF grab_; ///< pointer to centre, in pixels, of what is dragged; or where a box was begun
     QPointF drawnTo_;
     int gesture_ = 0;
+    bool meterReady_ = false;
 };
 
 } // namespace westrum

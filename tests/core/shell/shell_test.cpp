@@ -188,16 +188,20 @@ private slots:
         s.measurement.polygon.sides = {mm(1046), mm(1176), mm(411), mm(974), mm(1596)};
         s.measurement.polygon.diagonals = {{0, 2, mm(1585)}, {0, 3, mm(1882)}};
         QVERIFY(outlineOf(s.measurement).measured());
-        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
+        QVERIFY(
+            near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
         s.measurement = {};
         s.measurement.form = OutlineForm::Stations;
         s.measurement.stations.rows = {{mm(0), mm(700), {}}, {mm(600), mm(900), {}}, {mm(2000), mm(500), {}}};
-        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 5));
+        QVERIFY(
+            near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 5));
         s.measurement = {};
         s.measurement.form = OutlineForm::TwoPoint;
         s.measurement.fixedPoints.base = mm(1500);
-        s.measurement.fixedPoints.rows = {{mm(200), mm(1600)}, {mm(1700), mm(250)}, {mm(1800), mm(900)}, {mm(900), mm(1700)}};
-        QVERIFY(near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
+        s.measurement.fixedPoints.rows = {
+            {mm(200), mm(1600)}, {mm(1700), mm(250)}, {mm(1800), mm(900)}, {mm(900), mm(1700)}};
+        QVERIFY(
+            near(areaMm2(outlineOf(s.measurement).outline), areaMm2(outlineOf(mirrored(s).measurement).outline), 1));
     }
 
     void sharedSidesThatDifferAreToldOnce() {
@@ -292,7 +296,8 @@ private slots:
                     QVERIFY(distance(places[i].unmap(ring.back()), p) < 1e-6);
                 }
                 QVERIFY(near(signedArea(ring), signedArea(flaps[i].frame), 1)); // turned, never mirrored
-                for (const Ring& other : rings) QVERIFY(areaMm2(intersection({{ring}}, {{other}})) < 0.011 * signedArea(ring));
+                for (const Ring& other : rings)
+                    QVERIFY(areaMm2(intersection({{ring}}, {{other}})) < 0.011 * signedArea(ring));
                 rings.push_back(std::move(ring));
             }
         }

@@ -1,0 +1,39 @@
+#pragma once
+
+#include "core/units/quantity.h"
+
+#include <QByteArray>
+
+#include <variant>
+
+namespace westrum {
+
+/// The lines between Westrum and a laser distance meter, described in docs/formats/laser-meter.md. Each ends with a
+/// newline; neither side trusts the other.
+enum class MeterFault {
+    WeakSignal,
+    LowBattery,
+    OutOfRange,
+    NotUnderstood, ///< the meter sent something that is no answer
+    Silent,        ///< no answer came in time
+    Disconnected,  ///< gone in the middle of a reading
+    NotThere,      ///< no meter answers at that address
+};
+
+/// What one line of a meter says.
+using MeterAnswer = std::variant<Mm, MeterFault>;
+
+/// Reads one line, without its newline. A length that is none, or beyond the range of such a meter, is NotUnderstood.
+MeterAnswer readMeterLine(const QByteArray& line);
+
+/// "R 3640.2", "E weak" and so on, with the newline.
+QByteArray meterLine(const MeterAnswer& answer);
+
+/// What asks for a reading, with the newline.
+inline constexpr char kMeterTake[] = "TAKE\n";
+
+/// A meter's range, 30 mm to 60 m; nothing longer than this many bytes is a line of it.
+inline constexpr double kMeterLeastMm = 30, kMeterMostMm = 60000;
+inline constexpr int kLongestMeterLine = 80;
+
+} // namespace westrum
