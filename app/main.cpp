@@ -4,6 +4,7 @@
 #include "app/drawing/theme.h"
 #include "app/main_window.h"
 #include "app/stages/measure/measure_page.h"
+#include "app/stages/measure/photograph_tracer.h"
 #include "formats/demo.h"
 #include "formats/translations.h"
 
@@ -13,6 +14,7 @@
 #include <QIcon>
 #include <QLibraryInfo>
 #include <QLocale>
+#include <QPainter>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTimer>
@@ -28,6 +30,42 @@ namespace {
 struct Main {
     Q_DECLARE_TR_FUNCTIONS(Main)
 };
+
+/// A made-up photograph: a panel with a window, and a taped rectangle of 400 x 300 on it, seen at a slant.
+QImage examplePhotograph(const QTransform& view) {
+    QImage picture(1600, 1200, QImage::Format_RGB32);
+    picture.fill(QColor(0x8A8F8B));
+    QPainter p(&picture);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setTransform(view);
+    p.setPen(QPen(QColor(0x6E5C45), 8));
+    p.setBrush(QColor(0xCDB893));
+    p.drawRect(QRectF(-200, -150, 1200, 800));
+    p.setBrush(QColor(0x9FB4C2));
+    p.drawRoundedRect(QRectF(520, 120, 380, 330), 40, 40);
+    p.setPen(QPen(QColor(0xF4EFE2), 14));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(QRectF(0, 0, 400, 300));
+    return picture;
+}
+
+/// The tracer with that photograph, marked and traced.
+std::unique_ptr<PhotographTracer> exampleTracer(JobDocument& document) {
+    const QTransform view(0.62, -0.04, 0.00012, 0.11, 0.5, 0.00025, 420, 330, 1);
+    auto tracer = std::make_unique<PhotographTracer>(document, examplePhotograph(view), '.');
+    const auto press = [&](double x, double y) {
+        const QPointF at = view.map(QPointF(x, y));
+        tracer->press({at.x(), at.y()});
+    };
+    const QPointF known[] = {{0, 0}, {400, 0}, {400, 300}, {0, 300}};
+    for (std::size_t k = 0; k < 4; ++k) tracer->setKnown(k, {known[k].x(), known[k].y()});
+    for (const QPointF& k : known) press(k.x(), k.y());
+    for (const QPointF& c : {QPointF(-200, -150), {1000, -150}, {1000, 650}, {-200, 650}}) press(c.x(), c.y());
+    tracer->closeRing();
+    for (const QPointF& c : {QPointF(520, 120), {900, 120}, {900, 450}, {520, 450}}) press(c.x(), c.y());
+    tracer->closeRing();
+    return tracer;
+}
 
 /// Takes pictures of the main views into a folder, then ends: docs/screenshots are made this way.
 class Photographer : public QObject {
@@ -51,7 +89,8 @@ public:
                   {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
                   {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
                   {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }}};
+                  {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
+                  {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
         timer_.setInterval(60);
         connect(&timer_, &QTimer::timeout, this, [this] { step(); });
         timer_.start();
@@ -66,7 +105,8 @@ private:
             return;
         }
         const QString path = folder_ + QLatin1Char('/') + shots_[next_].first + QStringLiteral(".png");
-        if (!window_.grab().save(path)) {
+        QWidget& shown = tracer_ ? static_cast<QWidget&>(*tracer_) : window_;
+        if (!shown.grab().save(path)) {
             std::fprintf(stderr, "%s\n", qPrintable(Main::tr("Cannot write %1").arg(path)));
             QCoreApplication::exit(1);
             return;
@@ -81,6 +121,7 @@ private:
     std::vector<std::pair<QString, std::function<void()>>> shots_;
     std::size_t next_ = 0;
     bool shown_ = false;
+    std::unique_ptr<PhotographTracer> tracer_;
     QTimer timer_;
 };
 

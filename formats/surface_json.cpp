@@ -29,11 +29,12 @@ constexpr FileWords<SurfaceKind, 23> kKinds{{{SurfaceKind::Floor, "floor"},
                                              {SurfaceKind::Headliner, "headliner"},
                                              {SurfaceKind::Other, "other"}}};
 constexpr FileWords<Hand, 3> kHands{{{Hand::None, "none"}, {Hand::Left, "left"}, {Hand::Right, "right"}}};
-constexpr FileWords<OutlineForm, 5> kForms{{{OutlineForm::Rectangle, "rectangle"},
+constexpr FileWords<OutlineForm, 6> kForms{{{OutlineForm::Rectangle, "rectangle"},
                                             {OutlineForm::FourSides, "four-sides"},
                                             {OutlineForm::Polygon, "polygon"},
                                             {OutlineForm::Stations, "stations"},
-                                            {OutlineForm::TwoPoint, "two-point"}}};
+                                            {OutlineForm::TwoPoint, "two-point"},
+                                            {OutlineForm::Drawn, "drawn"}}};
 constexpr FileWords<Curving, 3> kCurvings{
     {{Curving::Flat, "flat"}, {Curving::Single, "single"}, {Curving::Double, "double"}}};
 constexpr FileWords<OpeningKind, 7> kOpenings{{{OpeningKind::Window, "window"},
@@ -153,6 +154,7 @@ private:
                     if (MaybeReading* place = findReading(into, key))
                         *place = walk_.reading(*readings, at + ".readings", key.c_str());
         }
+        drawn(m, at, into.drawn);
         walk_.each(
             m, at, "notches",
             [&](const Json& n, const std::string& where) {
@@ -176,6 +178,23 @@ private:
                 into.steps.push_back(std::move(step));
             },
             false);
+    }
+
+    void drawn(const Json& m, const std::string& at, Ring& into) {
+        const Json* list = walk_.member(m, at, "drawn", false);
+        if (!list) return;
+        if (!list->is_array()) return walk_.fault(FileFaultKind::WrongType, at + ".drawn", "list");
+        if (list->size() > kMostDrawnCorners) return walk_.fault(FileFaultKind::TooMany, at + ".drawn");
+        for (const Json& p : *list) {
+            if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number())
+                return walk_.fault(FileFaultKind::WrongType, at + ".drawn", "list of x and y");
+            const Point point{p[0].get<double>(), p[1].get<double>()};
+            if (!std::isfinite(point.x) || !std::isfinite(point.y) || std::abs(point.x) > kLongestLength.value ||
+                std::abs(point.y) > kLongestLength.value)
+                return walk_.fault(FileFaultKind::OutOfRange, at + ".drawn");
+            into.push_back(point);
+        }
+        if (into.size() < 3 || signedArea(into) < 0) walk_.fault(FileFaultKind::OutOfRange, at + ".drawn");
     }
 
     void placement(const Json& e, const std::string& at, Placement& p) {
@@ -264,6 +283,10 @@ Json written(const Measurement& m) {
     if (m.curve != usual.curve) {
         out["curving"] = wordOf(kCurvings, m.curve.curving);
         out["profileParts"] = m.curve.parts.size();
+    }
+    if (!m.drawn.empty()) {
+        out["drawn"] = Json::array();
+        for (const Point& p : m.drawn) out["drawn"].push_back({p.x, p.y});
     }
     if (!m.cornerRadii.empty()) out["radiusCorners"] = m.cornerRadii.size();
     // Readings of every form are kept, also of those not chosen now.

@@ -226,6 +226,9 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::RadiusTooLarge:
         return Words::tr("The %1 is %2; the sides allow %3 at most. The corner is left sharp.")
             .arg(reading("reading"), f["length"], f["limit"]);
+    case RemarkKind::DrawnAbsurd:
+        return Words::tr("The drawing is %1 across; between %2 and %3 is possible. Is the unit right?")
+            .arg(f["length"], f["least"], f["most"]);
     case RemarkKind::OutlineCrosses:
         return Words::tr("The sides cross each other. Are the readings in the order of going round?");
     case RemarkKind::CurveUnmeasured:

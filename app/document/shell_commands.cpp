@@ -64,6 +64,11 @@ Command shapeMeasurement(JobDocument& d, const std::string& surface, Measurement
                          [&](Surface& s) { s.measurement = std::move(shaped); });
 }
 
+Command replaceSurface(const QString& name, JobDocument& d, Surface surface) {
+    const std::string id = surface.id;
+    return changeSurface(name, d, id, [&](Surface& s) { s = std::move(surface); });
+}
+
 Command addSurface(JobDocument& d, Surface surface) {
     surface.id = freeSurfaceId(d.job(), surface.id.empty() ? "surface" : surface.id);
     const std::string id = surface.id;

@@ -13,6 +13,8 @@ Command takeReading(JobDocument&, const std::string& surface, const std::string&
 /// are kept. `shaped` is the changed copy.
 Command shapeMeasurement(JobDocument&, const std::string& surface, Measurement shaped);
 
+/// Puts a changed copy in the place of the surface with its id; `name` is what the menu says.
+Command replaceSurface(const QString& name, JobDocument&, Surface surface);
 Command addSurface(JobDocument&, Surface surface);
 Command duplicateSurface(JobDocument&, const std::string& surface, const std::string& name);
 /// A mirror image for the other side of the van.

@@ -26,6 +26,12 @@ ShellMap::ShellMap(JobDocument& document, QWidget* parent) : QWidget(parent), do
     setAccessibleName(tr("The unfolded van"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
+    rest_.setSingleShot(true);
+    rest_.setInterval(120);
+    connect(&rest_, &QTimer::timeout, this, [this] {
+        stale_ = true;
+        update();
+    });
     connect(&document_, &JobDocument::planComputed, this, &ShellMap::changed);
     connect(&document_, &JobDocument::jobReplaced, this, [this] {
         showAll();
@@ -187,8 +193,8 @@ void ShellMap::paintEvent(QPaintEvent*) {
     const Theme& t = Theme::now();
     const PlanView v = view();
     const double ratio = devicePixelRatioF();
-    // While it is dragged the picture moves as it is; it is painted anew when it comes to rest.
-    if (stale_ || drawn_.size() != size() * ratio || (!panning_ && drawnPan_ != pan_)) {
+    // While it is dragged or zoomed the picture moves as it is; it is painted anew when it comes to rest.
+    if (stale_ || drawn_.size() != size() * ratio) {
         drawn_ = QPixmap(size() * ratio);
         drawn_.setDevicePixelRatio(ratio);
         drawn_.fill(Qt::transparent);
@@ -208,12 +214,18 @@ void ShellMap::paintEvent(QPaintEvent*) {
         }
         if (current) paintLeaf(p, v, *current, true);
         for (const Leaf* leaf : shown) paintLabelOf(p, v, *leaf, leaf == current);
-        drawnPan_ = pan_;
+        drawnView_ = v;
         stale_ = false;
     }
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    p.drawPixmap(pan_ - drawnPan_, drawn_);
+    const double grown = v.scale() / drawnView_.scale();
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.translate(v.map(Point{}) - drawnView_.map(Point{}) * grown);
+    p.scale(grown, grown);
+    p.drawPixmap(QPointF(0, 0), drawn_);
+    p.restore();
     p.fillRect(QRectF(0, 0, width(), kHead - 8), t.paper);
     p.setFont(textFont(0.9));
     p.setPen(isPointing() ? t.chalk : t.muted);
@@ -251,7 +263,7 @@ void ShellMap::zoomBy(double factor, QPointF around) {
     zoom_ = next;
     pan_ += around - view().map(fixed);
     if (zoom_ == 1.0) pan_ = {};
-    stale_ = true;
+    rest_.start();
     update();
 }
 
@@ -292,6 +304,7 @@ void ShellMap::mouseMoveEvent(QMouseEvent* event) {
 void ShellMap::mouseReleaseEvent(QMouseEvent* event) {
     if (panning_) {
         panning_ = false;
+        stale_ = true;
         update();
         return;
     }

@@ -6,6 +6,9 @@
 #include "app/drawing/plan_view.h"
 #include "core/shell/unfold.h"
 
+#include <QPixmap>
+#include <QTimer>
+
 #include <optional>
 
 namespace westrum {
@@ -77,9 +80,10 @@ private:
     bool panning_ = false, enlarged_ = false;
     QString why_;
     SideAt hovered_;
-    QPixmap drawn_; ///< the map as last painted, for panning without painting anew
-    QPointF drawnPan_;
+    QPixmap drawn_; ///< the map as last painted: moved and scaled while a gesture lasts, painted anew when it rests
+    PlanView drawnView_;
     bool stale_ = true;
+    QTimer rest_;
 };
 
 } // namespace westrum

@@ -26,6 +26,7 @@ public:
         case OutlineForm::Polygon: polygon(); break;
         case OutlineForm::Stations: stations(); break;
         case OutlineForm::TwoPoint: twoPoint(); break;
+        case OutlineForm::Drawn: drawn(); break;
         }
         return std::move(out_);
     }
@@ -259,6 +260,20 @@ private:
         for (const Point& p : top)
             if (distance(ring.back(), p) > 1e-9) ring.push_back(p);
         if (distance(ring.back(), ring.front()) <= 1e-9) ring.pop_back();
+        take(ring, std::move(sides));
+    }
+
+    void drawn() {
+        if (m_.drawn.size() < 3) return;
+        const Bounds b = boundsOf(m_.drawn);
+        for (const double extent : {b.width(), b.height()})
+            if (!(extent >= kShortestSideMm) || extent > kLongestSideMm)
+                return say(Severity::Error, {}, RemarkKind::DrawnAbsurd,
+                           {{"length", Mm{extent}}, {"least", Mm{kShortestSideMm}}, {"most", Mm{kLongestSideMm}}});
+        // The frame starts where its first side does.
+        std::vector<Ring> sides = drawnSides(m_.drawn);
+        Ring ring;
+        for (const Ring& side : sides) ring.insert(ring.end(), side.begin(), side.end() - 1);
         take(ring, std::move(sides));
     }
 

@@ -5,11 +5,19 @@
 
 #include <algorithm>
 #include <charconv>
+#include <cmath>
+#include <numbers>
 
 namespace westrum {
 namespace {
 
 constexpr std::array<const char*, kQuadReadings> kQuadKeys{"AB", "BC", "CD", "DA", "AC", "BD"};
+
+double distanceToSegment(Point p, Point a, Point b) {
+    const Point ab = b - a;
+    const double t = std::clamp(dot(p - a, ab) / std::max(1e-12, dot(ab, ab)), 0.0, 1.0);
+    return distance(p, a + ab * t);
+}
 
 bool isCurved(const Measurement& m) { return m.curve.curving != Curving::Flat; }
 
@@ -33,8 +41,66 @@ bool Measurement::empty() const {
     case OutlineForm::TwoPoint:
         return !fixedPoints.base && std::none_of(fixedPoints.rows.begin(), fixedPoints.rows.end(),
                                                  [](const auto& r) { return r.fromA || r.fromB; });
+    case OutlineForm::Drawn: return drawn.empty();
     }
     return true;
+}
+
+Ring drawnOutline(const Ring& ring, double tolerance) {
+    if (ring.size() < 3) return {};
+    Ring out = ring;
+    if (signedArea(out) < 0) std::reverse(out.begin(), out.end());
+    const auto lowest = std::min_element(out.begin(), out.end(), [](Point a, Point b) {
+        return a.x + a.y != b.x + b.y ? a.x + a.y < b.x + b.y : a < b;
+    });
+    std::rotate(out.begin(), lowest, out.end());
+    // Loosened until it is short enough: a flattened curve need not keep every point.
+    for (;; tolerance *= 2) {
+        // A corner goes when it and all that went since the last one kept lie near the line to the next.
+        constexpr std::size_t longestRun = 200;
+        Ring kept{out.front()};
+        std::size_t anchor = 0;
+        for (std::size_t i = 1; i < out.size(); ++i) {
+            const Point from = out[anchor], to = out[(i + 1) % out.size()];
+            bool needed = i - anchor > longestRun;
+            for (std::size_t k = anchor + 1; k <= i && !needed; ++k)
+                needed = distanceToSegment(out[k], from, to) > tolerance;
+            if (!needed) continue;
+            kept.push_back(out[i]);
+            anchor = i;
+        }
+        if (kept.size() >= 3) out = std::move(kept);
+        if (out.size() <= kMostDrawnCorners) break;
+    }
+    const Bounds b = boundsOf(out);
+    for (Point& p : out) p = p - b.low;
+    return out;
+}
+
+std::vector<Ring> drawnSides(const Ring& drawn) {
+    constexpr double least = 20 * std::numbers::pi / 180;
+    const std::size_t n = drawn.size();
+    std::vector<std::pair<double, std::size_t>> turns;
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point in = drawn[i] - drawn[(i + n - 1) % n], on = drawn[(i + 1) % n] - drawn[i];
+        turns.emplace_back(std::abs(std::atan2(cross(in, on), dot(in, on))), i);
+    }
+    std::stable_sort(turns.begin(), turns.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::vector<std::size_t> corners;
+    for (const auto& [turn, i] : turns)
+        if (corners.size() < 3 || (turn > least && corners.size() < kMostDrawnSides)) corners.push_back(i);
+    std::sort(corners.begin(), corners.end());
+    std::vector<Ring> sides;
+    for (std::size_t k = 0; k < corners.size(); ++k) {
+        Ring side;
+        const std::size_t last = corners[(k + 1) % corners.size()];
+        for (std::size_t i = corners[k];; i = (i + 1) % n) {
+            side.push_back(drawn[i]);
+            if (i == last && side.size() > 1) break;
+        }
+        sides.push_back(std::move(side));
+    }
+    return sides;
 }
 
 Mm MeasuredOutline::sideLength(int side) const {
@@ -97,6 +163,7 @@ std::vector<std::string> readingKeys(const Measurement& m) {
         for (std::size_t i = 0; i < m.fixedPoints.rows.size(); ++i)
             for (const char kind : {'a', 'b'}) keys.push_back(readingKey(kind, static_cast<int>(i)));
         break;
+    case OutlineForm::Drawn: break;
     }
     if (isCurved(m))
         for (std::size_t i = 0; i < m.curve.parts.size(); ++i)

@@ -27,6 +27,7 @@ enum class OutlineForm {
     Polygon,   ///< any number of sides and enough diagonals inside it
     Stations,  ///< a baseline with offsets square to it
     TwoPoint,  ///< distances of each corner from two fixed points
+    Drawn,     ///< taken from a drawing or a photograph: corners as they are
 };
 
 /// Sides of a polygon in order, counter-clockwise from corner 0, and diagonals between its corners.
@@ -114,6 +115,7 @@ struct Measurement {
     PolygonReadings polygon;
     StationReadings stations;
     FixedPointReadings fixedPoints;
+    Ring drawn; ///< counter-clockwise, mm; Drawn form only
     CurveReadings curve;
     std::vector<MaybeReading> cornerRadii; ///< by corner; may be shorter than the corners
     std::vector<Notch> notches;
@@ -142,6 +144,15 @@ struct MeasuredOutline {
     [[nodiscard]] bool measured() const { return !outline.empty(); }
     [[nodiscard]] Mm sideLength(int side) const;
 };
+
+/// A ring taken from outside, fit to be Measurement::drawn: counter-clockwise from its lower left, at most
+/// kMostDrawnCorners, corners that lie within `tolerance` of a straight line left out.
+Ring drawnOutline(const Ring& ring, double tolerance = 0.05);
+inline constexpr std::size_t kMostDrawnCorners = 4000;
+/// The sides of a drawn outline: it is parted where it turns by more than 20 degrees, so that a curve is one side. At
+/// most kMostDrawnSides: the least turns are passed over.
+std::vector<Ring> drawnSides(const Ring& drawn);
+inline constexpr std::size_t kMostDrawnSides = 60;
 
 /// Smallest and largest side accepted: below 5 mm nothing is finished as a surface; no van is longer than 20 m.
 inline constexpr double kShortestSideMm = 5;

@@ -47,6 +47,7 @@ public:
         case OutlineForm::Polygon: polygon(); break;
         case OutlineForm::Stations: stations(); break;
         case OutlineForm::TwoPoint: twoPoint(); break;
+        case OutlineForm::Drawn: break;
         }
         if (parts_.cutouts) {
             for (std::size_t i = 0; i < m_.notches.size(); ++i) notch(static_cast<int>(i));

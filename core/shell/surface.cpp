@@ -117,7 +117,9 @@ Surface mirrored(const Surface& s) {
     const Measurement& from = s.measurement;
     const int n = from.form == OutlineForm::Polygon    ? static_cast<int>(from.polygon.sides.size())
                   : from.form == OutlineForm::TwoPoint ? static_cast<int>(from.fixedPoints.rows.size())
+                  : from.form == OutlineForm::Drawn    ? static_cast<int>(drawnSides(from.drawn).size())
                                                        : 4;
+    if (n < 3) return m;
     const auto side = [n](int k) { return (n - k % n) % n; };
     const auto corner = [n](int k) { return (n + 1 - k % n) % n; };
     Measurement& to = m.measurement;
@@ -132,6 +134,11 @@ Surface mirrored(const Surface& s) {
         d.from = corner(d.from);
         d.to = corner(d.to);
     }
+    if (!from.drawn.empty()) {
+        const Bounds b = boundsOf(from.drawn);
+        for (Point& p : to.drawn) p.x = b.low.x + b.high.x - p.x;
+        std::reverse(to.drawn.begin(), to.drawn.end());
+    }
     // Stations are counted from the other end: each lies as far from it as it did from the first.
     std::vector<StationReadings::Row>& rows = to.stations.rows;
     std::erase_if(rows, [](const auto& r) { return !r.at && !r.offset && !r.other; });
@@ -145,10 +152,9 @@ Surface mirrored(const Surface& s) {
     for (FixedPointReadings::Row& r : to.fixedPoints.rows) std::swap(r.fromA, r.fromB);
     std::reverse(to.fixedPoints.rows.begin(), to.fixedPoints.rows.end());
     // Reversed, row k comes from row n-1-k, so corner numbers run from there.
-    const auto cornerOf = [&](int k) {
-        return from.form == OutlineForm::TwoPoint ? (2 * n - 1 - k % n) % n : corner(k);
-    };
-    const auto sideOf = [&](int k) { return from.form == OutlineForm::TwoPoint ? (2 * n - 2 - k % n) % n : side(k); };
+    const bool reversed = from.form == OutlineForm::TwoPoint || from.form == OutlineForm::Drawn;
+    const auto cornerOf = [&](int k) { return reversed ? (2 * n - 1 - k % n) % n : corner(k); };
+    const auto sideOf = [&](int k) { return reversed ? (2 * n - 2 - k % n) % n : side(k); };
     to.cornerRadii.assign(from.cornerRadii.empty() ? 0 : static_cast<std::size_t>(n), {});
     for (std::size_t k = 0; k < from.cornerRadii.size() && static_cast<int>(k) < n; ++k)
         to.cornerRadii[static_cast<std::size_t>(cornerOf(static_cast<int>(k)))] = from.cornerRadii[k];

@@ -107,6 +107,7 @@ int sidesOf(const Measurement& m) {
     case OutlineForm::TwoPoint:
         return static_cast<int>(std::count_if(m.fixedPoints.rows.begin(), m.fixedPoints.rows.end(),
                                               [](const auto& r) { return r.fromA && r.fromB; }));
+    case OutlineForm::Drawn: return static_cast<int>(drawnSides(m.drawn).size());
     default: return 4;
     }
 }

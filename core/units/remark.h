@@ -28,6 +28,7 @@ enum class RemarkKind {
     CutoutIncomplete,     ///< {cutout} lacks {reading}
     CutoutSideCurved,     ///< {cutout} is on a curved side, where none can be cut
     RadiusTooLarge,       ///< {reading} {length}: the sides allow {limit}
+    DrawnAbsurd,          ///< the drawing is {length} long or high: is the unit right?
     OutlineCrosses,       ///< the sides cross each other
     CurveUnmeasured,      ///< {reading}: neither taped along the curve nor given by chord and rise
     CurveDisagrees,       ///< {reading} taped as {length}, chord and rise say {implied}

@@ -56,6 +56,24 @@
     </message>
 </context>
 <context>
+    <name>westrum::ImportPreview</name>
+    <message numerus="yes">
+        <source>%n opening(s) lie within it.</source>
+        <translation>
+            <numerusform>%n opening lie within it.</numerusform><numerusform>%n openings lie within it.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n stroke(s) do not close and are left out.</source>
+        <translation>
+            <numerusform>%n stroke do not close and are left out.</numerusform><numerusform>%n strokes do not close and are left out.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n other object(s) are passed over.</source>
+        <translation>
+            <numerusform>%n other object are passed over.</numerusform><numerusform>%n other objects are passed over.</numerusform></translation>
+    </message>
+</context>
+<context>
     <name>westrum::MainWindow</name>
     <message numerus="yes">
         <source>And %n more.</source>
@@ -83,6 +101,14 @@
             <numerusform>A few rough figures lay out %n surface as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
             <numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
         </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::PhotographTracer</name>
+    <message numerus="yes">
+        <source>The outline is %1 × %2; %n opening(s) within it. Take it in, or check a length.</source>
+        <translation>
+            <numerusform>The outline is %1 × %2; %n opening within it. Take it in, or check a length.</numerusform><numerusform>The outline is %1 × %2; %n openings within it. Take it in, or check a length.</numerusform></translation>
     </message>
 </context>
 <context>

@@ -12,7 +12,9 @@ using namespace westrum::test;
 class MeterStageTest : public QObject {
     Q_OBJECT
 
-    static QString says(Bench& b) { return b.find<QLabel>("meterSays") ? b.find<QLabel>("meterSays")->text() : QString(); }
+    static QString says(Bench& b) {
+        return b.find<QLabel>("meterSays") ? b.find<QLabel>("meterSays")->text() : QString();
+    }
     static const Measurement& floor(Bench& b) { return b.document.job().surface("floor")->measurement; }
 
 private slots:

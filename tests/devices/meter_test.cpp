@@ -43,7 +43,8 @@ private slots:
             QVERIFY(isFault(readMeterLine(meterLine(f).trimmed()), f));
         QVERIFY(isFault(readMeterLine("R 12"), MeterFault::OutOfRange));
         QVERIFY(isFault(readMeterLine("R 99999999"), MeterFault::OutOfRange));
-        for (const char* line : {"", "R", "R ", "R x", "R nan", "R inf", "R -5", "R 1e999", "E", "E fire", "3640", "R 12 13"})
+        for (const char* line :
+             {"", "R", "R ", "R x", "R nan", "R inf", "R -5", "R 1e999", "E", "E fire", "3640", "R 12 13"})
             QVERIFY2(isFault(readMeterLine(line), MeterFault::NotUnderstood), line);
         QVERIFY(isFault(readMeterLine("R " + QByteArray(500, '1')), MeterFault::NotUnderstood));
     }
@@ -54,7 +55,8 @@ private slots:
             QByteArray line;
             for (std::size_t i = 0, n = dice() % 30; i < n; ++i) line.append(static_cast<char>(dice() % 256));
             const MeterAnswer a = readMeterLine(line);
-            if (const auto* mm = std::get_if<Mm>(&a)) QVERIFY(line.trimmed().startsWith("R ") && mm->value >= kMeterLeastMm);
+            if (const auto* mm = std::get_if<Mm>(&a))
+                QVERIFY(line.trimmed().startsWith("R ") && mm->value >= kMeterLeastMm);
         }
     }
 
@@ -131,7 +133,8 @@ private slots:
         program.waitForFinished();
         QVERIFY(program.readAllStandardOutput().contains("not understood"));
         QProcess wrong;
-        wrong.start(QStringLiteral(WESTRUM_BINARY_DIR "/westrum-meter-sim"), {QStringLiteral("--mood"), QStringLiteral("purple")});
+        wrong.start(QStringLiteral(WESTRUM_BINARY_DIR "/westrum-meter-sim"),
+                    {QStringLiteral("--mood"), QStringLiteral("purple")});
         QVERIFY(wrong.waitForFinished(5000));
         QCOMPARE(wrong.exitCode(), 2);
     }

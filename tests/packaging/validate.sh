@@ -8,7 +8,7 @@ desktop-file-validate "$source/packaging/$id.desktop"
 appstreamcli validate --no-net "$source/packaging/$id.metainfo.xml"
 python3 -c "import sys, xml.dom.minidom as m; [m.parse(f) for f in sys.argv[1:]]" \
   "$source/packaging/$id.mime.xml" "$source/data/icons/westrum.svg" "$source/packaging/$id.metainfo.xml"
-for page in westrum westrum-takeoff; do
+for page in westrum westrum-takeoff westrum-meter-sim; do
   warnings="$(man --warnings -E UTF-8 -l -Tutf8 -Z "$source/packaging/$page.1" 2>&1 >/dev/null || true)"
   [ -z "$warnings" ] || { echo "$page.1: $warnings"; exit 1; }
 done

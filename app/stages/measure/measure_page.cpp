@@ -1,8 +1,17 @@
 #include "app/stages/measure/measure_page.h"
 
 #include "app/document/commands.h"
+#include "app/stages/measure/import_preview.h"
+#include "app/stages/measure/measuring_sheet.h"
+#include "app/stages/measure/photograph_tracer.h"
 #include "core/geometry/polygon.h"
 
+#include <QBuffer>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QImageReader>
+#include <QMenu>
+#include <QPdfWriter>
 #include <QShortcut>
 
 namespace westrum {
@@ -19,6 +28,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     form_->addItem(tr("any sides and diagonals"), static_cast<int>(OutlineForm::Polygon));
     form_->addItem(tr("baseline and offsets"), static_cast<int>(OutlineForm::Stations));
     form_->addItem(tr("from two fixed points"), static_cast<int>(OutlineForm::TwoPoint));
+    form_->addItem(tr("drawn or imported"), static_cast<int>(OutlineForm::Drawn));
     form_->setAccessibleName(tr("Way of measuring"));
     form_->setObjectName(QStringLiteral("form"));
     connect(form_, &QComboBox::activated, this, [this](int index) {
@@ -37,6 +47,24 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
         if (index >= 0) parts_->show(parts_->group(), index);
     });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
+    connect(parts_, &PartsPanel::importWanted, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("A drawing of the outline"), {},
+                                                          tr("Drawings and points (*.dxf *.svg *.csv *.txt)"));
+        if (!path.isEmpty()) importFrom(path);
+    });
+    connect(parts_, &PartsPanel::exportWanted, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(
+            this, tr("Export the outline"), QString::fromStdString(surface()->name) + QStringLiteral(".dxf"),
+            tr("DXF (*.dxf);;SVG (*.svg);;Points (*.csv)"));
+        if (!path.isEmpty()) exportTo(path);
+    });
+    connect(parts_, &PartsPanel::photographWanted, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("A photograph of the surface"), {},
+                                                          tr("Pictures (*.jpg *.jpeg *.png *.bmp *.webp)"));
+        if (!path.isEmpty()) tracePhotograph(path);
+    });
+    connect(parts_, &PartsPanel::sheetsWanted, this, &MeasurePage::offerSheets);
+    sentenceRow()->addWidget(meterStrip_->joinButton(), 0, Qt::AlignTop);
     sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
@@ -47,6 +75,85 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     auto* shortcut = new QShortcut(QKeySequence(Qt::Key_F8), this);
     shortcut->setContext(Qt::WidgetWithChildrenShortcut);
     connect(shortcut, &QShortcut::activated, meterStrip_, &MeterStrip::take);
+}
+
+void MeasurePage::tell(const QString& sentence, bool attention) {
+    say(sentence, attention); // stands until the next change
+}
+
+void MeasurePage::importFrom(const QString& path) {
+    const auto drawing = readOutlineFile(path);
+    if (!drawing)
+        return tell(tr("%1 was not taken in. %2").arg(QFileInfo(path).fileName(), westrum::sentence(drawing.error())),
+                    true);
+    ImportPreview preview(drawing.value(), figures(), this);
+    if (preview.exec() == QDialog::Accepted)
+        push(document_, takeOutlineIn(document_, surfaceId(), preview.outline(), preview.openings()));
+}
+
+bool MeasurePage::exportTo(const QString& path) {
+    const SurfacePlan* plan = surfacePlan();
+    if (!plan || !plan->measured.measured()) {
+        tell(tr("There is no outline to export yet: measure it first."), true);
+        return false;
+    }
+    const QString ending = QFileInfo(path).suffix().toLower();
+    const QByteArray bytes = ending == QLatin1String("svg")
+                                 ? writeSvg(QString::fromStdString(surface()->name), plan->measured, plan->shape)
+                             : ending == QLatin1String("csv") ? writePoints(plan->measured, plan->shape)
+                                                              : writeDxf(plan->measured, plan->shape);
+    const auto fault = writeFile(bytes, path);
+    tell(fault ? westrum::sentence(*fault) : tr("Written to %1.").arg(QFileInfo(path).fileName()), fault.has_value());
+    return !fault;
+}
+
+void MeasurePage::tracePhotograph(const QString& path) {
+    QImageReader reader(path);
+    reader.setAutoTransform(true);
+    const QSize size = reader.size();
+    constexpr int most = 4000;
+    if (size.isValid() && std::max(size.width(), size.height()) > most)
+        reader.setScaledSize(size.scaled(most, most, Qt::KeepAspectRatio));
+    QImage picture = reader.read();
+    if (picture.isNull())
+        return tell(tr("%1 is no picture that can be read: %2").arg(QFileInfo(path).fileName(), reader.errorString()),
+                    true);
+    PhotographTracer tracer(document_, std::move(picture), decimalMark_, this);
+    if (tracer.exec() != QDialog::Accepted) return;
+    const std::vector<Ring> rings = tracer.ringsMm();
+    push(document_, takeOutlineIn(document_, surfaceId(), rings.front(), {rings.begin() + 1, rings.end()}));
+}
+
+void MeasurePage::offerSheets() {
+    QMenu menu(this);
+    const auto add = [&](const QString& text, bool all, bool filled) {
+        menu.addAction(text, this, [this, all, filled] {
+            const QString path = QFileDialog::getSaveFileName(this, tr("Measuring sheets"), tr("measuring sheets.pdf"),
+                                                              tr("PDF (*.pdf)"));
+            if (!path.isEmpty()) writeSheets(path, all, filled);
+        });
+    };
+    add(tr("This surface, to fill in"), false, false);
+    add(tr("This surface, filled in"), false, true);
+    add(tr("All surfaces, to fill in"), true, false);
+    add(tr("All surfaces, filled in"), true, true);
+    menu.exec(QCursor::pos());
+}
+
+bool MeasurePage::writeSheets(const QString& path, bool all, bool filled) {
+    std::vector<std::string> ids;
+    for (const Surface& s : document_.job().surfaces)
+        if (all || s.id == surfaceId()) ids.push_back(s.id);
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&buffer);
+    writer.setTitle(tr("Measuring sheets, %1").arg(QString::fromStdString(document_.job().name)));
+    writer.setResolution(150);
+    const bool printed = printMeasuringSheets(writer, document_.job(), *document_.plan(), ids, figures(), filled);
+    const auto fault = printed ? writeFile(bytes, path) : std::optional(FileFault{FileFaultKind::CannotWrite, {}, {}});
+    tell(fault ? westrum::sentence(*fault) : tr("Written to %1.").arg(QFileInfo(path).fileName()), fault.has_value());
+    return !fault;
 }
 
 void MeasurePage::sidePointedAt(const std::string& surface, int side) { parts_->meetInHand(surface, side); }
@@ -68,6 +175,7 @@ QString MeasurePage::sentenceFor(const Surface& s, const SurfacePlan* plan, bool
         case OutlineForm::Stations:
             return tr(
                 "Lay the tape along the baseline; at each station type where it is and how far the edge is away.");
+        case OutlineForm::Drawn: return tr("Import a drawing or trace a photograph: under “Surface”, below.");
         case OutlineForm::TwoPoint: return tr("Type the base from A to B, then each corner's distance from both.");
         }
     }
@@ -136,7 +244,6 @@ void MeasurePage::refresh() {
     bench_->setFocusOn(focus[parts_->group()], parts_->inHand());
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
     if (parts_->group() != PartsPanel::Outline) closure_->hide();
-    meterStrip_->setVisible(parts_->group() != PartsPanel::Van);
     bool attention = false;
     const QString text = sentenceFor(*s, plan, attention);
     say(text, attention);

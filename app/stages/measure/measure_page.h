@@ -19,6 +19,12 @@ public:
     void sidePointedAt(const std::string& surface, int side);
     [[nodiscard]] PartsPanel& parts() { return *parts_; }
     [[nodiscard]] OutlineBench& bench() { return *bench_; }
+    /// Reads a drawing and, once it has been looked at, takes it in. What cannot be read is said and changes nothing.
+    void importFrom(const QString& path);
+    /// Writes the outline by the file's ending: DXF, SVG or CSV.
+    bool exportTo(const QString& path);
+    void tracePhotograph(const QString& path);
+    bool writeSheets(const QString& path, bool all, bool filled);
 
 signals:
     /// The next side pressed on the map is meant for the side in hand.
@@ -28,6 +34,8 @@ protected:
     void refresh() override;
 
 private:
+    void tell(const QString& sentence, bool attention);
+    void offerSheets();
     [[nodiscard]] QString sentenceFor(const Surface& s, const SurfacePlan* plan, bool& attention) const;
 
     QComboBox* form_;

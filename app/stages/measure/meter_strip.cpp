@@ -32,7 +32,6 @@ MeterStrip::MeterStrip(JobDocument& document, char decimalMark, OutlineBench& be
     take_->setFocusPolicy(Qt::NoFocus); // the dimension keeps the keyboard
     words_->setTextFormat(Qt::PlainText);
     words_->setObjectName(QStringLiteral("meterSays"));
-    row->addWidget(join_);
     row->addWidget(socket_);
     row->addWidget(take_);
     row->addWidget(three_);
@@ -45,6 +44,7 @@ MeterStrip::MeterStrip(JobDocument& document, char decimalMark, OutlineBench& be
             refresh();
         } else if (socket_->isHidden()) {
             socket_->show();
+            show();
             socket_->setFocus();
             socket_->selectAll();
             say(tr("Name the meter's socket, then press Enter."));
@@ -73,12 +73,13 @@ void MeterStrip::refresh() {
     take_->setVisible(ready);
     three_->setVisible(ready);
     bench_.setMeterReady(ready);
+    setVisible(ready || !socket_->isHidden() || !words_->text().isEmpty());
 }
 
 void MeterStrip::say(const QString& text, bool attention) {
     words_->setText(text);
-    words_->setStyleSheet(
-        QStringLiteral("color: %1;").arg(css(attention ? Theme::now().pencil : Theme::now().chalk)));
+    setVisible(meter_.isReady() || !socket_->isHidden() || !text.isEmpty());
+    words_->setStyleSheet(QStringLiteral("color: %1;").arg(css(attention ? Theme::now().pencil : Theme::now().chalk)));
 }
 
 void MeterStrip::take() {
@@ -117,12 +118,15 @@ void MeterStrip::failed(MeterFault fault) {
     const QString again = tr("The dimension stays as it was.");
     switch (fault) {
     case MeterFault::WeakSignal:
-        return say(tr("The signal is too weak: aim at something lighter, or hold a card against the mark. %1").arg(again), true);
+        return say(
+            tr("The signal is too weak: aim at something lighter, or hold a card against the mark. %1").arg(again),
+            true);
     case MeterFault::LowBattery: return say(tr("The meter's battery is too low to measure. %1").arg(again), true);
     case MeterFault::OutOfRange: return say(tr("Nothing within the meter's range. %1").arg(again), true);
     case MeterFault::NotUnderstood: return say(tr("The meter's answer is not understood. %1").arg(again), true);
     case MeterFault::Silent: return say(tr("The meter does not answer. %1").arg(again), true);
-    case MeterFault::Disconnected: return say(tr("The meter went away in the middle of a reading. %1").arg(again), true);
+    case MeterFault::Disconnected:
+        return say(tr("The meter went away in the middle of a reading. %1").arg(again), true);
     case MeterFault::NotThere:
         return say(tr("No meter answers at “%1”. Is it switched on?").arg(socket_->text()), true);
     }

@@ -16,10 +16,14 @@ namespace westrum {
 class MeterStrip : public QWidget {
     Q_OBJECT
 public:
-    MeterStrip(JobDocument& document, char decimalMark, OutlineBench& bench, LaserMeter& meter, QWidget* parent = nullptr);
+    MeterStrip(JobDocument& document, char decimalMark, OutlineBench& bench, LaserMeter& meter,
+               QWidget* parent = nullptr);
     /// One reading for the dimension in hand; with three of each, the third one fills it with their median.
     void take();
     [[nodiscard]] QString said() const { return words_->text(); }
+    /// The button that brings the meter in; it stands elsewhere, and the strip shows only while there is something in
+    /// it.
+    [[nodiscard]] QPushButton* joinButton() const { return join_; }
 
 signals:
     /// The person wants the meter at this socket.

@@ -244,7 +244,7 @@ void OutlineBench::placeFields() {
         // No field stands on another: a later one steps down, or up where there is no room.
         for (int tries = 0; tries < 12; ++tries) {
             const auto hit = std::find_if(taken.begin(), taken.end(),
-                                          [&](const QRectF& t) { return t.adjusted(2, 2, -2, -2).intersects(box); });
+                                          [&](const QRectF& t) { return t.adjusted(10, 4, -10, -4).intersects(box); });
             if (hit == taken.end()) break;
             const double down = hit->bottom() + 1, up = hit->top() - h - 1;
             box.moveTop(down + h < height() && tries < 6 ? down : std::max(0.0, up));

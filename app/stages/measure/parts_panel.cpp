@@ -262,6 +262,14 @@ void PartsPanel::buildCurve() {
         for (std::size_t k = 0; k < m.cornerRadii.size(); ++k)
             reading(readingKey('R', static_cast<int>(k)),
                     tr("radius %1").arg(QLatin1Char(static_cast<char>('A' + k % 26))));
+    form_->button(tr("Add a notch"), QStringLiteral("addNotch"), [this] {
+        const std::size_t n = surface()->measurement.notches.size();
+        push(document_, addNotch(document_, id(), {.name = tr("Notch %1").arg(n + 1).toStdString(), .side = 0}));
+    });
+    form_->button(tr("Cut a corner"), QStringLiteral("addStep"), [this] {
+        const std::size_t n = surface()->measurement.steps.size();
+        push(document_, addStep(document_, id(), {.name = tr("Corner %1").arg(n + 1).toStdString(), .corner = 1}));
+    });
     form_->stretch();
 }
 
@@ -306,16 +314,6 @@ void PartsPanel::buildCutouts() {
             QStringLiteral("✕"), QStringLiteral("removeStep%1").arg(i),
             [this, i] { push(document_, removeStep(document_, id(), i)); }, true);
     }
-    if (cell % 3 == 0) form_->row();
-    form_->button(tr("Add a notch"), QStringLiteral("addNotch"), [this] {
-        const std::size_t n = surface()->measurement.notches.size();
-        push(document_, addNotch(document_, id(), {.name = tr("Notch %1").arg(n + 1).toStdString(), .side = 0}));
-    });
-    form_->button(tr("Cut a corner"), QStringLiteral("addStep"), [this] {
-        const std::size_t n = surface()->measurement.steps.size();
-        push(document_, addStep(document_, id(), {.name = tr("Corner %1").arg(n + 1).toStdString(), .corner = 1}));
-    });
-    form_->stretch();
 }
 
 void PartsPanel::placementFields(const QString& prefix, const Placement&,
@@ -652,6 +650,12 @@ void PartsPanel::buildItself() {
             [this, k] { return *findReading(*surface(), k); },
             [this, k](MaybeReading r) { push(document_, takeReading(document_, id(), k, std::move(r))); });
     }
+    form_->stretch();
+    form_->row();
+    form_->button(tr("Import a drawing…"), QStringLiteral("importOutline"), [this] { emit importWanted(); });
+    form_->button(tr("Trace a photograph…"), QStringLiteral("tracePhotograph"), [this] { emit photographWanted(); });
+    form_->button(tr("Export it…"), QStringLiteral("exportOutline"), [this] { emit exportWanted(); });
+    form_->button(tr("Measuring sheets…"), QStringLiteral("measuringSheets"), [this] { emit sheetsWanted(); });
     form_->stretch();
     form_->row();
     form_->button(tr("Add a surface"), QStringLiteral("addSurface"), [this] {

@@ -28,6 +28,11 @@ signals:
     void turned();
     /// A side is to be pointed at on the map.
     void pointAtSide();
+    /// A drawing is to be taken in, the outline to be given out, a photograph to be traced, a sheet to be printed.
+    void importWanted();
+    void exportWanted();
+    void photographWanted();
+    void sheetsWanted();
 
 private:
     void build();

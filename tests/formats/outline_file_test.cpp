@@ -1,0 +1,197 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/geometry/boolean.h"
+#include "formats/outline_file.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+#include <numbers>
+#include <random>
+
+using namespace westrum;
+using namespace westrum::test;
+
+class OutlineFileTest : public QObject {
+    Q_OBJECT
+
+    static QByteArray dxf(const QByteArray& entities, int units = 4) {
+        return "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n" + QByteArray::number(units) +
+               "\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + entities + "0\nENDSEC\n0\nEOF\n";
+    }
+    static QByteArray line(double x1, double y1, double x2, double y2) {
+        return "0\nLINE\n8\n0\n10\n" + QByteArray::number(x1) + "\n20\n" + QByteArray::number(y1) + "\n11\n" +
+               QByteArray::number(x2) + "\n21\n" + QByteArray::number(y2) + '\n';
+    }
+    static QByteArray svg(const QByteArray& body, const QByteArray& head = "width=\"400mm\" viewBox=\"0 0 400 300\"") {
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" " + head + ">" + body + "</svg>";
+    }
+    /// Area in mm2 of the largest ring; -1 if there is none.
+    static double area(const Result<OutlineDrawing, OutlineFault>& d) {
+        return d.has_value() ? signedArea(d.value().rings.front()) * std::pow(d.value().mmPerUnit.value_or(1), 2) : -1;
+    }
+    static bool near(double a, double b, double by) { return std::abs(a - b) <= by; }
+    static bool refuses(const Result<OutlineDrawing, OutlineFault>& d, OutlineFaultKind kind) {
+        return !d.has_value() && d.error().kind == kind && !sentence(d.error()).isEmpty();
+    }
+
+private slots:
+    void linesInAnyOrderAndDirectionCloseARing() {
+        const QByteArray box = line(0, 0, 500, 0) + line(500, 300, 500, 0) + line(0, 300, 0, 0) + line(500, 300, 0, 300);
+        QVERIFY(near(area(readDxf(dxf(box))), 500 * 300, 1e-6));
+        QCOMPARE(*readDxf(dxf(box)).value().mmPerUnit, 1.0);
+        QVERIFY(near(area(readDxf(dxf(box, 5))), 5000 * 3000, 1e-3));    // centimetres
+        QVERIFY(!readDxf(dxf(box, 0)).value().mmPerUnit);                // the person is asked
+        QVERIFY(refuses(readDxf(dxf(line(0, 0, 500, 0) + line(500, 0, 500, 300))), OutlineFaultKind::NoOutline));
+        QCOMPARE(readDxf(dxf(box + line(900, 0, 950, 0))).value().open, 1);
+    }
+
+    void aBulgeIsAnArc() {
+        // 1000 x 500 with the right side a half circle of radius 250 bulging out (bulge 1).
+        const QByteArray p = "0\nLWPOLYLINE\n8\n0\n90\n4\n70\n1\n10\n0\n20\n0\n10\n1000\n20\n0\n42\n1\n10\n1000\n20\n500\n10\n0\n20\n500\n";
+        QVERIFY(near(area(readDxf(dxf(p))), 1000 * 500 + std::numbers::pi * 250 * 250 / 2, 60));
+        // Inwards (bulge -0.4142: a quarter turn over the chord of 500).
+        QByteArray in = p;
+        in.replace("42\n1\n", "42\n-0.41421356\n");
+        const double r = 250 * std::numbers::sqrt2, segment = r * r * (std::numbers::pi / 4 - 0.5);
+        QVERIFY(near(area(readDxf(dxf(in))), 1000 * 500 - segment, 60));
+    }
+
+    void circlesArcsAndOldPolylines() {
+        QVERIFY(near(area(readDxf(dxf("0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n100\n"))), std::numbers::pi * 1e4, 25));
+        const QByteArray half = "0\nARC\n8\n0\n10\n0\n20\n0\n40\n100\n50\n0\n51\n180\n" + line(-100, 0, 100, 0);
+        QVERIFY(near(area(readDxf(dxf(half))), std::numbers::pi * 5e3, 20));
+        const QByteArray old = "0\nPOLYLINE\n8\n0\n66\n1\n70\n1\n0\nVERTEX\n8\n0\n10\n0\n20\n0\n0\nVERTEX\n8\n0\n10\n100\n20\n0\n"
+                               "0\nVERTEX\n8\n0\n10\n100\n20\n80\n0\nSEQEND\n";
+        QVERIFY(near(area(readDxf(dxf(old))), 100 * 80 / 2, 1e-6));
+        QCOMPARE(readDxf(dxf(old + "0\nTEXT\n8\n0\n1\nhello\n")).value().passedOver, 1);
+    }
+
+    void dxfThatLiesIsRefusedOrPassedOver() {
+        const QByteArray good = line(0, 0, 500, 0) + line(500, 0, 0, 300) + line(0, 300, 0, 0);
+        // Counts that are not true, figures that are none, coordinates before the count.
+        QVERIFY(readDxf(dxf(good + "0\nLWPOLYLINE\n90\n2000000000\n70\n1\n10\n0\n20\n0\n")).has_value());
+        QVERIFY(readDxf(dxf(good + "0\nLWPOLYLINE\n10\n0\n20\n0\n90\n-5\n70\n1\n10\n5\n20\n5\n10\n9\n20\n0\n")).has_value());
+        QCOMPARE(readDxf(dxf(good + line(std::nan(""), 0, 1, 1))).value().passedOver, 1);
+        QCOMPARE(readDxf(dxf(good + line(1e300, 0, 1, 1))).value().passedOver, 1);
+        QVERIFY(refuses(readDxf({}), OutlineFaultKind::Empty));
+        QVERIFY(refuses(readDxf("not a drawing\nat all\n"), OutlineFaultKind::Damaged));
+        QVERIFY(refuses(readDxf(QByteArray(17 * 1024 * 1024, '0')), OutlineFaultKind::TooLarge));
+        const QByteArray whole = dxf(good);
+        for (qsizetype n = 0; n < whole.size(); ++n) (void)readDxf(whole.left(n)); // never a crash
+    }
+
+    void everySvgShapeHasItsArea() {
+        QVERIFY(near(area(readSvg(svg("<rect x='10' y='20' width='200' height='100'/>"))), 20000, 1e-6));
+        QVERIFY(near(area(readSvg(svg("<rect width='200' height='100' rx='20'/>"))), 20000 - (4 - std::numbers::pi) * 400, 5));
+        QVERIFY(near(area(readSvg(svg("<circle cx='50' cy='50' r='40'/>"))), std::numbers::pi * 1600, 12));
+        QVERIFY(near(area(readSvg(svg("<ellipse cx='50' cy='50' rx='40' ry='20'/>"))), std::numbers::pi * 800, 12));
+        QVERIFY(near(area(readSvg(svg("<polygon points='0,0 100,0 100,50'/>"))), 2500, 1e-6));
+        QVERIFY(near(area(readSvg(svg("<path d='M10 10h80v40H10z'/>"))), 3200, 1e-6));
+        QVERIFY(near(area(readSvg(svg("<path d='m10,10 80,0 0,40 -80,0z'/>"))), 3200, 1e-6));
+        QVERIFY(near(area(readSvg(svg("<path d='M0 0A50 50 0 0 1 100 0z'/>"))), std::numbers::pi * 1250, 8));
+        // Flags of an arc may stand without gaps.
+        QVERIFY(near(area(readSvg(svg("<path d='M0 0a50 50 0 01100 0z'/>"))), std::numbers::pi * 1250, 8));
+        // A cubic with both handles a third of the way is the straight line.
+        QVERIFY(near(area(readSvg(svg("<path d='M0 0C30 0 60 0 90 0L90 30Q45 30 0 30z'/>"))), 2700, 1e-6));
+    }
+
+    void transformsAndRealWorldSizeAreKept() {
+        // 100 x 50 user units, doubled: in millimetres by the viewBox, upright after the turn.
+        const auto d = readSvg(svg("<g transform='translate(5,5) scale(2)'><rect width='100' height='50' transform='rotate(90)'/></g>"));
+        QVERIFY(near(area(d), 200 * 100, 1e-3));
+        QVERIFY(near(boundsOf(d.value().rings[0]).height(), 200, 1e-6));
+        QCOMPARE(*d.value().mmPerUnit, 1.0);
+        const QByteArray square = "<rect width='10' height='10'/>";
+        QVERIFY(near(area(readSvg(svg(square, "width='20in' viewBox='0 0 10 10'"))), 508.0 * 508.0, 1e-3));
+        QVERIFY(near(area(readSvg(svg(square, "width='10cm' viewBox='0 0 10 10'"))), 1e4, 1e-6));
+        QVERIFY(!readSvg(svg(square, "width='100%'")).value().mmPerUnit); // no size in the world: the person is asked
+        // y runs down in the file: what is above there is above here.
+        const auto two = readSvg(svg("<rect x='0' y='0' width='50' height='10'/><rect x='0' y='100' width='20' height='10'/>"));
+        QVERIFY(boundsOf(two.value().rings[0]).low.y > boundsOf(two.value().rings[1]).high.y);
+        QVERIFY(refuses(readSvg(svg("<defs><rect width='100' height='50'/></defs>")), OutlineFaultKind::NoOutline));
+    }
+
+    void hostileSvgIsRefused() {
+        QVERIFY(refuses(readSvg("<html/>"), OutlineFaultKind::Damaged));
+        QVERIFY(refuses(readSvg("<svg><g>"), OutlineFaultKind::Damaged));
+        QByteArray deep = "<svg>";
+        for (int i = 0; i < 100000; ++i) deep += "<g>";
+        QVERIFY(refuses(readSvg(deep), OutlineFaultKind::TooLarge));
+        // Entities that multiply.
+        QByteArray bomb = "<!DOCTYPE svg [<!ENTITY a 'ha'>";
+        for (char c = 'b'; c < 'l'; ++c) bomb += QByteArray("<!ENTITY ") + c + " '" + QByteArray(10, '&').replace("&", QByteArray("&") + static_cast<char>(c - 1) + ";") + "'>";
+        QVERIFY(!readSvg(bomb + "]><svg><text>&k;</text></svg>").has_value());
+        for (const char* d : {"M0 0L1e999 0L5 5z", "M nan nan z", "M0 0 0 0z", "A A A", "M1 1a0 0 0 2 3 4 5z", "z z z", "M0,0c1"})
+            QVERIFY2(!readSvg(svg(QByteArray("<path d='") + d + "'/>")).has_value(), d);
+        QByteArray many = "<path d='M0 0";
+        for (int i = 0; i < 300000; ++i) many += " L1 2";
+        QVERIFY(refuses(readSvg(svg(many + "z'/>")), OutlineFaultKind::TooLarge));
+        const QByteArray whole = svg("<g transform='rotate(3)'><path d='M10 10h80v40a5 5 0 0 1 -80 0z'/></g>");
+        for (qsizetype n = 0; n < whole.size(); ++n) (void)readSvg(whole.left(n));
+    }
+
+    void pointsAreReadAsPeopleWriteThem() {
+        QVERIFY(near(area(readPoints("x,y\r\n0,0\r\n1200,0\r\n1200,800\r\n0,800\r\n")), 960000, 1e-6));
+        QVERIFY(near(area(readPoints("0;0\n1200,5;0\n1200,5;800\n")), 1200.5 * 400, 1e-6));
+        QVERIFY(near(area(readPoints("0\t0\n0\t80\n100\t80\n")), 4000, 1e-6)); // clockwise is turned
+        QCOMPARE(readPoints("0,0\n100,0\n100,100\n\n10,10\n20,10\n20,20\n").value().rings.size(), std::size_t{2});
+        QVERIFY(refuses(readPoints("0,0\n1,x\n2,2\n"), OutlineFaultKind::NoNumber));
+        QCOMPARE(QString::fromStdString(readPoints("0,0\n1,x\n2,2\n").error().detail), QStringLiteral("2"));
+        QVERIFY(refuses(readPoints("1,1\n2,2\n3,3\n"), OutlineFaultKind::NoOutline));
+        QVERIFY(refuses(readPoints("  \n"), OutlineFaultKind::Empty));
+    }
+
+    /// Whatever surface: written in each of the three formats it comes back to within the figures written.
+    void whatIsExportedComesBack() {
+        std::mt19937 dice(9);
+        for (int round = 0; round < 20; ++round) {
+            Surface s;
+            s.measurement = anyFloor(dice);
+            Opening o{.name = "Hatch"};
+            o.place.fromSide = mm(600);
+            o.place.fromCross = mm(600);
+            o.width = mm(300);
+            o.height = mm(250);
+            o.radius = mm(40);
+            s.openings = {o};
+            const MeasuredOutline m = outlineOf(s.measurement);
+            const SurfaceShape shape = shapeOf(s, m);
+            const double outer = signedArea(m.outline.rings.front());
+            for (const auto& back : {readDxf(writeDxf(m, shape)), readSvg(writeSvg(QStringLiteral("a <b>"), m, shape)),
+                                     readPoints(writePoints(m, shape))}) {
+                QVERIFY(back.has_value());
+                QCOMPARE(back.value().rings.size(), m.outline.rings.size() + shape.openings.size());
+                QVERIFY(near(area(back), outer, 8));
+                QVERIFY(near(signedArea(back.value().rings.back()), std::abs(signedArea(shape.openings[0].shape)), 2));
+            }
+        }
+    }
+
+    void binaryNoiseNeverCrashes() {
+        std::mt19937 dice(21);
+        for (int round = 0; round < 300; ++round) {
+            QByteArray noise;
+            for (std::size_t i = 0, n = dice() % 400; i < n; ++i) noise.append(static_cast<char>(dice() % 256));
+            (void)readDxf(noise);
+            (void)readSvg(noise);
+            (void)readPoints(noise);
+            (void)readDxf(dxf(noise));
+            (void)readSvg(svg("<path d='" + noise.toHex() + "'/>"));
+        }
+    }
+
+    void aDrawnOutlineIsKeptShortAndTrue() {
+        // A circle of 20 000 corners keeps its area within the tolerance and at most 4000 corners.
+        const Ring round = circle({500, 500}, 500, 20000);
+        const Ring kept = drawnOutline(round);
+        QVERIFY(kept.size() <= kMostDrawnCorners && kept.size() > 50);
+        QVERIFY(near(signedArea(kept), std::numbers::pi * 25e4, 400));
+        QVERIFY(drawnSides(kept).size() == 3); // no corner: parted at three places all the same
+        const Ring box{{0, 0}, {100, 0}, {200, 0}, {200, 100}, {0, 100}};
+        QCOMPARE(drawnOutline(box).size(), std::size_t{4});
+        QCOMPARE(drawnSides(drawnOutline(box)).size(), std::size_t{4});
+    }
+};
+WESTRUM_TEST(OutlineFileTest)
+
+#include "outline_file_test.moc"

@@ -1,0 +1,59 @@
+// One reader under libFuzzer: built four times, WESTRUM_READER is job, dxf, svg or csv. scripts/fuzz runs them.
+
+#include "core/plan/plan.h"
+#include "formats/job_file.h"
+#include "formats/outline_file.h"
+#include "formats/words.h"
+
+#include <cstdlib>
+
+using namespace westrum;
+
+namespace {
+
+/// What was read is used as the application uses it: planned, written, or taken in as an outline.
+[[maybe_unused]] void useJob(const QByteArray& bytes) {
+    const auto job = readJob(bytes);
+    if (!job) {
+        for (const FileFault& fault : job.error())
+            if (sentence(fault).isEmpty()) std::abort();
+        return;
+    }
+    const auto back = readJob(writeJob(job.value()));
+    if (!back || !(back.value() == job.value())) std::abort(); // what is read can be written and read again
+    for (const Surface& s : job.value().surfaces) {
+        const MeasuredOutline measured = outlineOf(s.measurement);
+        if (measured.measured()) (void)shapeOf(s, measured);
+        (void)mirrored(s);
+    }
+}
+
+[[maybe_unused]] void useDrawing(const Result<OutlineDrawing, OutlineFault>& drawing) {
+    if (!drawing) {
+        if (sentence(drawing.error()).isEmpty()) std::abort();
+        return;
+    }
+    for (const Ring& ring : drawing.value().rings) {
+        if (ring.size() < 3 || signedArea(ring) <= 0) std::abort(); // outlines run counter-clockwise
+        Measurement m;
+        m.form = OutlineForm::Drawn;
+        m.drawn = drawnOutline(ring);
+        if (m.drawn.size() < 400) (void)outlineOf(m);
+    }
+}
+
+} // namespace
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    const QByteArray bytes(reinterpret_cast<const char*>(data), static_cast<qsizetype>(size));
+#if defined(WESTRUM_FUZZ_JOB)
+    useJob(bytes);
+#elif defined(WESTRUM_FUZZ_DXF)
+    useDrawing(readDxf(bytes));
+#elif defined(WESTRUM_FUZZ_SVG)
+    useDrawing(readSvg(bytes));
+#else
+    useDrawing(readPoints(bytes));
+#endif
+    return 0;
+}
