@@ -131,13 +131,15 @@ Result<OutlineDrawing, OutlineFault> readOutlineFile(const QString& path) {
 
 QByteArray writeDxf(const MeasuredOutline& measured, const SurfaceShape& shape) {
     // Millimetres; closed polylines of the oldest form, which everything reads.
-    QByteArray out = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    QByteArray out =
+        "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
     bool outline = true;
     std::size_t count = measured.outline.rings.size();
     for (const Ring& ring : ringsToWrite(measured, shape)) {
         const QByteArray layer = outline ? "OUTLINE" : "OPENINGS";
         out += "0\nPOLYLINE\n8\n" + layer + "\n66\n1\n70\n1\n";
-        for (const Point& p : ring) out += "0\nVERTEX\n8\n" + layer + "\n10\n" + figure(p.x) + "\n20\n" + figure(p.y) + '\n';
+        for (const Point& p : ring)
+            out += "0\nVERTEX\n8\n" + layer + "\n10\n" + figure(p.x) + "\n20\n" + figure(p.y) + '\n';
         out += "0\nSEQEND\n8\n" + layer + '\n';
         if (--count == 0) outline = false;
     }
@@ -148,8 +150,8 @@ QByteArray writeSvg(const QString& name, const MeasuredOutline& measured, const 
     if (measured.outline.empty()) return {};
     const Bounds b = boundsOf(measured.outline);
     const QByteArray w = figure(b.width()), h = figure(b.height());
-    QByteArray out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + w +
-                     "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + ' ' + h + "\">\n<title>" +
+    QByteArray out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+                     w + "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + ' ' + h + "\">\n<title>" +
                      name.toHtmlEscaped().toUtf8() + "</title>\n";
     for (const Ring& ring : ringsToWrite(measured, shape)) {
         out += "<path fill=\"none\" stroke=\"#000\" stroke-width=\"0.5\" d=\"M";

@@ -15,10 +15,10 @@ namespace westrum {
 /// What a drawing file held, as closed rings. Curves are flattened to within 0.05 of the file's own unit or, where that
 /// is known, 0.05 mm.
 struct OutlineDrawing {
-    std::vector<Ring> rings;          ///< counter-clockwise, largest first, in the file's own units, y up
-    std::optional<double> mmPerUnit;  ///< none where the file does not say: the person does
-    int open = 0;                     ///< strokes that do not close
-    int passedOver = 0;               ///< objects of kinds that are no outline
+    std::vector<Ring> rings;         ///< counter-clockwise, largest first, in the file's own units, y up
+    std::optional<double> mmPerUnit; ///< none where the file does not say: the person does
+    int open = 0;                    ///< strokes that do not close
+    int passedOver = 0;              ///< objects of kinds that are no outline
 };
 
 enum class OutlineFaultKind {

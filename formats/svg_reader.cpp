@@ -22,10 +22,11 @@ public:
         const qsizetype start = at_;
         if (at_ < text_.size() && (text_[at_] == u'-' || text_[at_] == u'+')) ++at_;
         bool dot = false;
-        while (at_ < text_.size() && (text_[at_].isDigit() || (!dot && text_[at_] == u'.'))) dot |= text_[at_++] == u'.';
+        while (at_ < text_.size() && (text_[at_].isDigit() || (!dot && text_[at_] == u'.')))
+            dot |= text_[at_++] == u'.';
         if (at_ + 1 < text_.size() && (text_[at_] == u'e' || text_[at_] == u'E') &&
-            (text_[at_ + 1].isDigit() || ((text_[at_ + 1] == u'-' || text_[at_ + 1] == u'+') && at_ + 2 < text_.size() &&
-                                          text_[at_ + 2].isDigit()))) {
+            (text_[at_ + 1].isDigit() || ((text_[at_ + 1] == u'-' || text_[at_ + 1] == u'+') &&
+                                          at_ + 2 < text_.size() && text_[at_ + 2].isDigit()))) {
             at_ += 2;
             while (at_ < text_.size() && text_[at_].isDigit()) ++at_;
         }
@@ -115,7 +116,7 @@ std::optional<double> worldLength(const QString& text) {
     double v = 0;
     if (!n.next(v) || v <= 0) return std::nullopt;
     const QString unit = n.word();
-    const std::pair<const char*, double> units[] = {{"mm", 1},       {"cm", 10},        {"in", 25.4},
+    const std::pair<const char*, double> units[] = {{"mm", 1},         {"cm", 10},       {"in", 25.4},
                                                     {"pt", 25.4 / 72}, {"pc", 25.4 / 6}, {"m", 1000}};
     for (const auto& [name, mm] : units)
         if (unit == QLatin1String(name)) return v * mm;
@@ -142,8 +143,8 @@ public:
                     takeSize(a);
                 }
                 if (hidden > 0 || name == QLatin1String("defs") || name == QLatin1String("clipPath") ||
-                    name == QLatin1String("mask") || name == QLatin1String("symbol") || name == QLatin1String("pattern") ||
-                    name == QLatin1String("marker"))
+                    name == QLatin1String("mask") || name == QLatin1String("symbol") ||
+                    name == QLatin1String("pattern") || name == QLatin1String("marker"))
                     ++hidden;
                 else
                     shape(name, a, stack.back());
@@ -349,9 +350,7 @@ private:
             line(from * (v * v * v) + a * (3 * v * v * u) + b * (3 * v * u * u) + p * (u * u * u));
         }
     }
-    void quadratic(Point a, Point p) {
-        cubic(here_ + (a - here_) * (2.0 / 3), p + (a - p) * (2.0 / 3), p);
-    }
+    void quadratic(Point a, Point p) { cubic(here_ + (a - here_) * (2.0 / 3), p + (a - p) * (2.0 / 3), p); }
     /// Endpoint to centre form as the format's own notes on arcs have it.
     void arc(double rx, double ry, double turnDeg, bool large, bool sweep, Point p) {
         rx = std::abs(rx);

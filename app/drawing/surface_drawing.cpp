@@ -69,6 +69,16 @@ void paintSurfaceParts(QPainter& p, const PlanView& view, const Surface& surface
     p.restore();
 }
 
+void paintDatum(QPainter& p, const PlanView& view, const DatumLine& line) {
+    p.save();
+    p.setPen(QPen(Theme::now().chalk, 1.4, Qt::CustomDashLine));
+    QPen pen = p.pen();
+    pen.setDashPattern({14, 5, 3, 5});
+    p.setPen(pen);
+    p.drawLine(view.map(line.left), view.map(line.right));
+    p.restore();
+}
+
 void paintSide(QPainter& p, const PlanView& view, const Ring& side, const QColor& colour, double width) {
     p.save();
     p.setPen(QPen(colour, width, Qt::SolidLine, Qt::RoundCap));

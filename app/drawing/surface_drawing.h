@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/drawing/plan_view.h"
+#include "core/shell/datum.h"
 #include "core/shell/shape.h"
 
 #include <QPainter>
@@ -20,6 +21,9 @@ struct SurfaceMarks {
 /// Draws supports, hidden zones and openings of a surface. Used alike by bench, map, paper and tests.
 void paintSurfaceParts(QPainter& painter, const PlanView& view, const Surface& surface, const SurfaceShape& shape,
                        const SurfaceMarks& marks);
+
+/// The datum across a surface: a long chalk line, as it is snapped.
+void paintDatum(QPainter& painter, const PlanView& view, const DatumLine& line);
 
 /// A side as a thick line, with a short word in the middle of it if there is one.
 void paintSide(QPainter& painter, const PlanView& view, const Ring& side, const QColor& colour, double width);

@@ -136,6 +136,7 @@ void ShellMap::paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool 
         else
             paintMetal(p, outline);
         paintSurfaceParts(p, own, *surface, planned->shape, {.supports = !planned->setOut.laid(), .names = false});
+        if (planned->datum) paintDatum(p, own, *planned->datum);
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(current ? t.chalk : t.graphite, current ? 3 : 1.3));
         p.drawPath(outline);

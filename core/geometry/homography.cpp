@@ -68,7 +68,8 @@ std::optional<Homography> homographyOf(const std::vector<PointPair>& pairs) {
     const Eigen::Matrix3d nf = normaliser(from), nt = normaliser(to);
     Eigen::MatrixXd a(2 * static_cast<Eigen::Index>(pairs.size()), 9);
     for (std::size_t i = 0; i < pairs.size(); ++i) {
-        const Eigen::Vector3d p = nf * Eigen::Vector3d(from[i].x, from[i].y, 1), q = nt * Eigen::Vector3d(to[i].x, to[i].y, 1);
+        const Eigen::Vector3d p = nf * Eigen::Vector3d(from[i].x, from[i].y, 1),
+                              q = nt * Eigen::Vector3d(to[i].x, to[i].y, 1);
         const auto row = 2 * static_cast<Eigen::Index>(i);
         a.row(row) << p(0), p(1), 1, 0, 0, 0, -q(0) * p(0), -q(0) * p(1), -q(0);
         a.row(row + 1) << 0, 0, 0, p(0), p(1), 1, -q(1) * p(0), -q(1) * p(1), -q(1);

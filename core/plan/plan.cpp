@@ -181,6 +181,13 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
             if (s.surface == r.place.surface) s.remarks.push_back(r);
         result.remarks.push_back(std::move(r));
     }
+    Mm floorLength;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i)
+        if (job.surfaces[i].kind == SurfaceKind::Floor && result.surfaces[i].measured.measured() &&
+            floorLength.value == 0)
+            floorLength = {boundsOf(result.surfaces[i].measured.frame).width()};
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i)
+        result.surfaces[i].datum = datumOn(job.surfaces[i], result.surfaces[i].measured, job.datum, floorLength);
     result.passage = passageOf(job.access);
     append(result.remarks, result.passage.remarks);
     return result;

@@ -4,6 +4,7 @@
 #include "core/fitting/steps.h"
 #include "core/plan/job.h"
 #include "core/setout/set_out.h"
+#include "core/shell/datum.h"
 #include "core/shell/shape.h"
 #include "core/takeoff/floor_takeoff.h"
 
@@ -18,7 +19,8 @@ namespace westrum {
 struct SurfacePlan {
     std::string surface; ///< id
     MeasuredOutline measured;
-    SurfaceShape shape; ///< empty until measured
+    SurfaceShape shape;             ///< empty until measured
+    std::optional<DatumLine> datum; ///< the van's line, where it crosses this surface
     SetOut setOut;
     std::optional<PlankTakeoff> planks;
     std::optional<UnderlayTakeoff> underlay;

@@ -60,17 +60,23 @@
     <message numerus="yes">
         <source>%n opening(s) lie within it.</source>
         <translation>
-            <numerusform>%n opening lie within it.</numerusform><numerusform>%n openings lie within it.</numerusform></translation>
+            <numerusform>%n opening lie within it.</numerusform>
+            <numerusform>%n openings lie within it.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n stroke(s) do not close and are left out.</source>
         <translation>
-            <numerusform>%n stroke do not close and are left out.</numerusform><numerusform>%n strokes do not close and are left out.</numerusform></translation>
+            <numerusform>%n stroke do not close and are left out.</numerusform>
+            <numerusform>%n strokes do not close and are left out.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n other object(s) are passed over.</source>
         <translation>
-            <numerusform>%n other object are passed over.</numerusform><numerusform>%n other objects are passed over.</numerusform></translation>
+            <numerusform>%n other object are passed over.</numerusform>
+            <numerusform>%n other objects are passed over.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -92,6 +98,11 @@
             <numerusform>%n more remarks in the tally.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n reading(s) for %1:</source>
+        <translation>
+            <numerusform>%n reading for %1:</numerusform><numerusform>%n readings for %1:</numerusform></translation>
+    </message>
 </context>
 <context>
     <name>westrum::NewVanPage</name>
@@ -108,7 +119,9 @@
     <message numerus="yes">
         <source>The outline is %1 × %2; %n opening(s) within it. Take it in, or check a length.</source>
         <translation>
-            <numerusform>The outline is %1 × %2; %n opening within it. Take it in, or check a length.</numerusform><numerusform>The outline is %1 × %2; %n openings within it. Take it in, or check a length.</numerusform></translation>
+            <numerusform>The outline is %1 × %2; %n opening within it. Take it in, or check a length.</numerusform>
+            <numerusform>The outline is %1 × %2; %n openings within it. Take it in, or check a length.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

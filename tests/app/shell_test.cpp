@@ -27,6 +27,20 @@ class WholeVanTest : public QObject {
         return settlePlan(b.document);
     }
 
+    /// Presses on the bench at one point of the surface, moves in steps, lets go at another.
+    static void drag(Bench& b, Point from, Point to) {
+        OutlineBench& bench = b.window->measurePage().bench();
+        const auto send = [&](QEvent::Type type, Point p, Qt::MouseButtons buttons) {
+            const QPointF at = bench.onScreen(p);
+            QMouseEvent event(type, at, bench.mapToGlobal(at),
+                              type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, buttons, {});
+            QCoreApplication::sendEvent(&bench, &event);
+        };
+        send(QEvent::MouseButtonPress, from, Qt::LeftButton);
+        for (int i = 1; i <= 8; ++i) send(QEvent::MouseMove, from + (to - from) * (i / 8.0), Qt::LeftButton);
+        send(QEvent::MouseButtonRelease, to, Qt::NoButton);
+    }
+
 private slots:
     void aVanIsLaidOutFromAFewFigures() {
         Bench b(newJob("New van", starterCatalogue(), Currency{}));
@@ -145,15 +159,13 @@ private slots:
         const Point before = plan(b, "shelf").shape.openings[0].centre;
         QVERIFY(distance(before, {400, 140}) < 1e-6);
         // Dragged by hand: one undo step, and the dimensions follow.
-        auto* bench = b.window->findChild<OutlineBench*>();
         const int steps = b.document.undoStack().count();
-        const double scale = (bench->width() - 2.0 * 120) / 1700; // roughly
-        const QPoint from(static_cast<int>(bench->width() / 2.0 + (before.x - 850) * scale), 0);
-        Q_UNUSED(from);
-        push(b.document, moveOpening(b.document, "shelf", 0, {{150}, {500}}, 99));
+        drag(b, before, {600, 190});
         QVERIFY(settlePlan(b.document));
         QCOMPARE(b.document.undoStack().count(), steps + 1);
-        QVERIFY(distance(plan(b, "shelf").shape.openings[0].centre, {600, 190}) < 1e-6);
+        const double pixel = 5; // mm, about
+        QVERIFY(distance(plan(b, "shelf").shape.openings[0].centre, {600, 190}) < pixel);
+        QVERIFY(std::abs(surface(b, "shelf").openings[0].place.fromCross->length.value - 500) < pixel);
         QVERIFY(choose(b, "openingShape", 1));
         QVERIFY(surface(b, "shelf").openings[0].shape == OpeningShape::Round);
         QVERIFY(b.type("openingCount", "3"));
@@ -194,9 +206,15 @@ private slots:
         b.document.setCurrentSurface("bench-front");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupZones"));
-        b.window->measurePage().parts().addZoneAt(QRectF(100, 0, 400, 200));
+        // Drawn on the surface by hand, from corner to corner; then moved.
+        drag(b, {100, 10}, {500, 210});
         QVERIFY(settlePlan(b.document));
         QCOMPARE(surface(b, "bench-front").zones.size(), std::size_t{1});
+        QVERIFY(std::abs(surface(b, "bench-front").zones[0].width->length.value - 400) < 6);
+        const double up = surface(b, "bench-front").zones[0].place.fromSide->length.value;
+        drag(b, {300, 110}, {300, 160});
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(std::abs(surface(b, "bench-front").zones[0].place.fromSide->length.value - up - 50) < 6);
         QVERIFY(b.sentenceShown().contains(QStringLiteral("The middle of what is seen")));
         QVERIFY(b.click("removeZone"));
         QVERIFY(b.click("groupSupports"));

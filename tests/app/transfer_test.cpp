@@ -8,6 +8,10 @@
 #include "tests/app/bench.h"
 #include "tests/support/registry.h"
 
+#include <QAbstractButton>
+#include <QMessageBox>
+#include <QTimer>
+
 using namespace westrum;
 using namespace westrum::test;
 
@@ -59,8 +63,10 @@ private slots:
         Bench b(demoJob());
         b.go(MainWindow::Measure);
         QTemporaryDir dir;
-        for (const auto& [name, bytes] : {std::pair{"a.dxf", QByteArray("rubbish\n")}, {"b.svg", QByteArray("<svg>")},
-                                          {"c.csv", QByteArray("1,2\n3,x\n")}, {"d.dxf", QByteArray()}}) {
+        for (const auto& [name, bytes] : {std::pair{"a.dxf", QByteArray("rubbish\n")},
+                                          {"b.svg", QByteArray("<svg>")},
+                                          {"c.csv", QByteArray("1,2\n3,x\n")},
+                                          {"d.dxf", QByteArray()}}) {
             b.window->measurePage().importFrom(written(dir, name, bytes));
             QVERIFY2(b.sentenceShown().contains(QStringLiteral("was not taken in")), name);
         }
@@ -69,6 +75,33 @@ private slots:
         b.window->measurePage().tracePhotograph(written(dir, "e.jpg", "no picture"));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("no picture that can be read")));
         QVERIFY(b.document.job() == demoJob());
+    }
+
+    void aListOfReadingsIsLookedAtThenTakenIn() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("shelf");
+        b.go(MainWindow::Measure);
+        QTemporaryDir dir;
+        const QString path = written(dir, "shelf.csv", "place,length\na,1700\nb,38 cm\n");
+        const auto answer = [&](const char* with) {
+            QTimer::singleShot(50, [with] {
+                for (QWidget* top : QApplication::topLevelWidgets())
+                    if (auto* box = qobject_cast<QMessageBox*>(top))
+                        for (QAbstractButton* button : box->buttons())
+                            if (button->text() == QString::fromUtf8(with)) button->click();
+            });
+        };
+        answer("Leave them");
+        b.window->measurePage().importFrom(path);
+        QVERIFY(b.document.job() == demoJob());
+        answer("Take them in");
+        b.window->measurePage().importFrom(path);
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(std::abs(areaMm2(plan(b, "shelf").measured.outline) - 1700.0 * 380) < 1);
+        QCOMPARE(b.document.undoStack().count(), 1);
+        b.window->measurePage().importFrom(written(dir, "bad.csv", "a,1700\nb,long\n"));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("Line 2")), qPrintable(b.sentenceShown()));
+        QCOMPARE(b.document.undoStack().count(), 1);
     }
 
     void outlinesAndSheetsAreWritten() {

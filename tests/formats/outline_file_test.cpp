@@ -1,7 +1,9 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/geometry/boolean.h"
+#include "formats/demo.h"
 #include "formats/outline_file.h"
+#include "formats/readings_file.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -36,18 +38,20 @@ class OutlineFileTest : public QObject {
 
 private slots:
     void linesInAnyOrderAndDirectionCloseARing() {
-        const QByteArray box = line(0, 0, 500, 0) + line(500, 300, 500, 0) + line(0, 300, 0, 0) + line(500, 300, 0, 300);
+        const QByteArray box =
+            line(0, 0, 500, 0) + line(500, 300, 500, 0) + line(0, 300, 0, 0) + line(500, 300, 0, 300);
         QVERIFY(near(area(readDxf(dxf(box))), 500 * 300, 1e-6));
         QCOMPARE(*readDxf(dxf(box)).value().mmPerUnit, 1.0);
-        QVERIFY(near(area(readDxf(dxf(box, 5))), 5000 * 3000, 1e-3));    // centimetres
-        QVERIFY(!readDxf(dxf(box, 0)).value().mmPerUnit);                // the person is asked
+        QVERIFY(near(area(readDxf(dxf(box, 5))), 5000 * 3000, 1e-3)); // centimetres
+        QVERIFY(!readDxf(dxf(box, 0)).value().mmPerUnit);             // the person is asked
         QVERIFY(refuses(readDxf(dxf(line(0, 0, 500, 0) + line(500, 0, 500, 300))), OutlineFaultKind::NoOutline));
         QCOMPARE(readDxf(dxf(box + line(900, 0, 950, 0))).value().open, 1);
     }
 
     void aBulgeIsAnArc() {
         // 1000 x 500 with the right side a half circle of radius 250 bulging out (bulge 1).
-        const QByteArray p = "0\nLWPOLYLINE\n8\n0\n90\n4\n70\n1\n10\n0\n20\n0\n10\n1000\n20\n0\n42\n1\n10\n1000\n20\n500\n10\n0\n20\n500\n";
+        const QByteArray p = "0\nLWPOLYLINE\n8\n0\n90\n4\n70\n1\n10\n0\n20\n0\n10\n1000\n20\n0\n42\n1\n10\n1000\n20\n50"
+                             "0\n10\n0\n20\n500\n";
         QVERIFY(near(area(readDxf(dxf(p))), 1000 * 500 + std::numbers::pi * 250 * 250 / 2, 60));
         // Inwards (bulge -0.4142: a quarter turn over the chord of 500).
         QByteArray in = p;
@@ -60,8 +64,9 @@ private slots:
         QVERIFY(near(area(readDxf(dxf("0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n100\n"))), std::numbers::pi * 1e4, 25));
         const QByteArray half = "0\nARC\n8\n0\n10\n0\n20\n0\n40\n100\n50\n0\n51\n180\n" + line(-100, 0, 100, 0);
         QVERIFY(near(area(readDxf(dxf(half))), std::numbers::pi * 5e3, 20));
-        const QByteArray old = "0\nPOLYLINE\n8\n0\n66\n1\n70\n1\n0\nVERTEX\n8\n0\n10\n0\n20\n0\n0\nVERTEX\n8\n0\n10\n100\n20\n0\n"
-                               "0\nVERTEX\n8\n0\n10\n100\n20\n80\n0\nSEQEND\n";
+        const QByteArray old =
+            "0\nPOLYLINE\n8\n0\n66\n1\n70\n1\n0\nVERTEX\n8\n0\n10\n0\n20\n0\n0\nVERTEX\n8\n0\n10\n100\n20\n0\n"
+            "0\nVERTEX\n8\n0\n10\n100\n20\n80\n0\nSEQEND\n";
         QVERIFY(near(area(readDxf(dxf(old))), 100 * 80 / 2, 1e-6));
         QCOMPARE(readDxf(dxf(old + "0\nTEXT\n8\n0\n1\nhello\n")).value().passedOver, 1);
     }
@@ -70,7 +75,8 @@ private slots:
         const QByteArray good = line(0, 0, 500, 0) + line(500, 0, 0, 300) + line(0, 300, 0, 0);
         // Counts that are not true, figures that are none, coordinates before the count.
         QVERIFY(readDxf(dxf(good + "0\nLWPOLYLINE\n90\n2000000000\n70\n1\n10\n0\n20\n0\n")).has_value());
-        QVERIFY(readDxf(dxf(good + "0\nLWPOLYLINE\n10\n0\n20\n0\n90\n-5\n70\n1\n10\n5\n20\n5\n10\n9\n20\n0\n")).has_value());
+        QVERIFY(readDxf(dxf(good + "0\nLWPOLYLINE\n10\n0\n20\n0\n90\n-5\n70\n1\n10\n5\n20\n5\n10\n9\n20\n0\n"))
+                    .has_value());
         QCOMPARE(readDxf(dxf(good + line(std::nan(""), 0, 1, 1))).value().passedOver, 1);
         QCOMPARE(readDxf(dxf(good + line(1e300, 0, 1, 1))).value().passedOver, 1);
         QVERIFY(refuses(readDxf({}), OutlineFaultKind::Empty));
@@ -82,7 +88,8 @@ private slots:
 
     void everySvgShapeHasItsArea() {
         QVERIFY(near(area(readSvg(svg("<rect x='10' y='20' width='200' height='100'/>"))), 20000, 1e-6));
-        QVERIFY(near(area(readSvg(svg("<rect width='200' height='100' rx='20'/>"))), 20000 - (4 - std::numbers::pi) * 400, 5));
+        QVERIFY(near(area(readSvg(svg("<rect width='200' height='100' rx='20'/>"))),
+                     20000 - (4 - std::numbers::pi) * 400, 5));
         QVERIFY(near(area(readSvg(svg("<circle cx='50' cy='50' r='40'/>"))), std::numbers::pi * 1600, 12));
         QVERIFY(near(area(readSvg(svg("<ellipse cx='50' cy='50' rx='40' ry='20'/>"))), std::numbers::pi * 800, 12));
         QVERIFY(near(area(readSvg(svg("<polygon points='0,0 100,0 100,50'/>"))), 2500, 1e-6));
@@ -97,7 +104,8 @@ private slots:
 
     void transformsAndRealWorldSizeAreKept() {
         // 100 x 50 user units, doubled: in millimetres by the viewBox, upright after the turn.
-        const auto d = readSvg(svg("<g transform='translate(5,5) scale(2)'><rect width='100' height='50' transform='rotate(90)'/></g>"));
+        const auto d = readSvg(
+            svg("<g transform='translate(5,5) scale(2)'><rect width='100' height='50' transform='rotate(90)'/></g>"));
         QVERIFY(near(area(d), 200 * 100, 1e-3));
         QVERIFY(near(boundsOf(d.value().rings[0]).height(), 200, 1e-6));
         QCOMPARE(*d.value().mmPerUnit, 1.0);
@@ -106,7 +114,8 @@ private slots:
         QVERIFY(near(area(readSvg(svg(square, "width='10cm' viewBox='0 0 10 10'"))), 1e4, 1e-6));
         QVERIFY(!readSvg(svg(square, "width='100%'")).value().mmPerUnit); // no size in the world: the person is asked
         // y runs down in the file: what is above there is above here.
-        const auto two = readSvg(svg("<rect x='0' y='0' width='50' height='10'/><rect x='0' y='100' width='20' height='10'/>"));
+        const auto two =
+            readSvg(svg("<rect x='0' y='0' width='50' height='10'/><rect x='0' y='100' width='20' height='10'/>"));
         QVERIFY(boundsOf(two.value().rings[0]).low.y > boundsOf(two.value().rings[1]).high.y);
         QVERIFY(refuses(readSvg(svg("<defs><rect width='100' height='50'/></defs>")), OutlineFaultKind::NoOutline));
     }
@@ -119,9 +128,12 @@ private slots:
         QVERIFY(refuses(readSvg(deep), OutlineFaultKind::TooLarge));
         // Entities that multiply.
         QByteArray bomb = "<!DOCTYPE svg [<!ENTITY a 'ha'>";
-        for (char c = 'b'; c < 'l'; ++c) bomb += QByteArray("<!ENTITY ") + c + " '" + QByteArray(10, '&').replace("&", QByteArray("&") + static_cast<char>(c - 1) + ";") + "'>";
+        for (char c = 'b'; c < 'l'; ++c)
+            bomb += QByteArray("<!ENTITY ") + c + " '" +
+                    QByteArray(10, '&').replace("&", QByteArray("&") + static_cast<char>(c - 1) + ";") + "'>";
         QVERIFY(!readSvg(bomb + "]><svg><text>&k;</text></svg>").has_value());
-        for (const char* d : {"M0 0L1e999 0L5 5z", "M nan nan z", "M0 0 0 0z", "A A A", "M1 1a0 0 0 2 3 4 5z", "z z z", "M0,0c1"})
+        for (const char* d :
+             {"M0 0L1e999 0L5 5z", "M nan nan z", "M0 0 0 0z", "A A A", "M1 1a0 0 0 2 3 4 5z", "z z z", "M0,0c1"})
             QVERIFY2(!readSvg(svg(QByteArray("<path d='") + d + "'/>")).has_value(), d);
         QByteArray many = "<path d='M0 0";
         for (int i = 0; i < 300000; ++i) many += " L1 2";
@@ -139,6 +151,34 @@ private slots:
         QCOMPARE(QString::fromStdString(readPoints("0,0\n1,x\n2,2\n").error().detail), QStringLiteral("2"));
         QVERIFY(refuses(readPoints("1,1\n2,2\n3,3\n"), OutlineFaultKind::NoOutline));
         QVERIFY(refuses(readPoints("  \n"), OutlineFaultKind::Empty));
+    }
+
+    void aListOfReadingsFindsItsPlaces() {
+        Surface s;
+        s.measurement = fourSides(3000, 1800, 3000, 1800, 3498);
+        const auto list =
+            readReadings("place;length\na;3640\nDiagonal e;4049 mm\nBC;1,785 m\nd;\n", s, LengthUnit::Millimetre);
+        QVERIFY(list.has_value());
+        QCOMPARE(list.value().size(), std::size_t{3}); // d was not taken
+        QCOMPARE(QString::fromStdString(list.value()[1].key), QStringLiteral("AC"));
+        QCOMPARE(list.value()[2].reading.length.value, 1785.0);
+        QCOMPARE(readReadings("a,10\n", s, LengthUnit::Inch).value()[0].reading.length.value, 254.0);
+        for (const auto& [bytes, words] : {std::pair{QByteArray("a,3640\nz9,5\n"), "Line 2: “z9” is no reading"},
+                                           {QByteArray("a,3640\nb,18 parsecs\n"), "no unit known"},
+                                           {QByteArray("\n"), "empty"},
+                                           {QByteArray("one column\n"), "a place and a length"}}) {
+            const auto bad = readReadings(bytes, s, LengthUnit::Millimetre);
+            QVERIFY(!bad.has_value());
+            QVERIFY2(sentence(bad.error()).contains(QString::fromUtf8(words)), qPrintable(sentence(bad.error())));
+        }
+        // Written and read again, of any form.
+        for (const Surface& any : demoJob().surfaces) {
+            if (any.measurement.empty()) continue;
+            const auto back = readReadings(writeReadings(any), any, LengthUnit::Millimetre);
+            QVERIFY2(back.has_value(), any.id.c_str());
+            for (const ListedReading& r : back.value())
+                QVERIFY(near((*findReading(any, r.key))->length.value, r.reading.length.value, 0.001));
+        }
     }
 
     /// Whatever surface: written in each of the three formats it comes back to within the figures written.

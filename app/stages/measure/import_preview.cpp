@@ -93,13 +93,14 @@ std::vector<Ring> ImportPreview::openings() const {
 
 void ImportPreview::refresh() {
     const Bounds b = boundsOf(outline());
-    QStringList text{tr("The outline is %1 × %2.").arg(figures_.length({b.width()}, false), figures_.length({b.height()}))};
+    QStringList text{
+        tr("The outline is %1 × %2.").arg(figures_.length({b.width()}, false), figures_.length({b.height()}))};
     const int inside = static_cast<int>(openings().size());
     if (inside > 0) text << tr("%n opening(s) lie within it.", nullptr, inside);
     if (drawing_.open > 0) text << tr("%n stroke(s) do not close and are left out.", nullptr, drawing_.open);
     if (drawing_.passedOver > 0) text << tr("%n other object(s) are passed over.", nullptr, drawing_.passedOver);
-    const bool sensible = std::min(b.width(), b.height()) >= kShortestSideMm &&
-                          std::max(b.width(), b.height()) <= kLongestSideMm;
+    const bool sensible =
+        std::min(b.width(), b.height()) >= kShortestSideMm && std::max(b.width(), b.height()) <= kLongestSideMm;
     if (!sensible) text << tr("No surface of a van is of that size: is the unit right?");
     words_->setText(text.join(QLatin1Char(' ')));
     words_->setStyleSheet(sensible ? QString() : QStringLiteral("color: %1;").arg(css(Theme::now().pencil)));
@@ -141,7 +142,8 @@ Command takeOutlineIn(JobDocument& document, const std::string& surface, const R
     const int n = static_cast<int>(measured.sides.size());
     const auto usable = [&] { return distancesOf(place, {0, 0}, 1, 1, measured).has_value(); };
     for (place.side = 0; place.side < n; ++place.side) {
-        for (place.cross = n - 1; place.cross >= 0 && !usable(); --place.cross) {}
+        for (place.cross = n - 1; place.cross >= 0 && !usable(); --place.cross) {
+        }
         if (place.cross >= 0) break;
     }
     if (const auto side = sideLine(measured, place.side)) {
@@ -156,7 +158,8 @@ Command takeOutlineIn(JobDocument& document, const std::string& surface, const R
             const Point middle = (b.low + b.high) * 0.5;
             const Point centre = along * middle.x + up * middle.y;
             Opening o;
-            o.name = QCoreApplication::translate("ImportPreview", "Opening %1").arg(s.openings.size() + 1).toStdString();
+            o.name =
+                QCoreApplication::translate("ImportPreview", "Opening %1").arg(s.openings.size() + 1).toStdString();
             o.kind = OpeningKind::Other;
             o.shape = OpeningShape::Polygon;
             o.place = place;

@@ -1,16 +1,18 @@
 #include "app/stages/measure/measure_page.h"
 
-#include "app/document/commands.h"
+#include "app/document/shell_commands.h"
 #include "app/stages/measure/import_preview.h"
 #include "app/stages/measure/measuring_sheet.h"
 #include "app/stages/measure/photograph_tracer.h"
 #include "core/geometry/polygon.h"
+#include "formats/readings_file.h"
 
 #include <QBuffer>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QImageReader>
 #include <QMenu>
+#include <QMessageBox>
 #include <QPdfWriter>
 #include <QShortcut>
 
@@ -55,7 +57,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     connect(parts_, &PartsPanel::exportWanted, this, [this] {
         const QString path = QFileDialog::getSaveFileName(
             this, tr("Export the outline"), QString::fromStdString(surface()->name) + QStringLiteral(".dxf"),
-            tr("DXF (*.dxf);;SVG (*.svg);;Points (*.csv)"));
+            tr("DXF (*.dxf);;SVG (*.svg);;Points, or the readings where the name ends so (*.csv)"));
         if (!path.isEmpty()) exportTo(path);
     });
     connect(parts_, &PartsPanel::photographWanted, this, [this] {
@@ -81,7 +83,40 @@ void MeasurePage::tell(const QString& sentence, bool attention) {
     say(sentence, attention); // stands until the next change
 }
 
+bool MeasurePage::importReadings(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return false;
+    const QByteArray bytes = file.read(kLargestOutlineFile);
+    const auto list = readReadings(bytes, *surface(), document_.job().bareUnit);
+    if (!list) {
+        // Lines of two numbers are corners, not readings: those go on to be read as an outline.
+        if (readPoints(bytes).has_value()) return false;
+        tell(tr("%1 was not taken in. %2").arg(QFileInfo(path).fileName(), westrum::sentence(list.error())), true);
+        return true;
+    }
+    const Figures f = figures();
+    QStringList lines;
+    for (const ListedReading& r : list.value())
+        lines << QStringLiteral("%1: %2").arg(readingName(r.key), f.fineLength(r.reading.length));
+    QMessageBox preview(QMessageBox::NoIcon, tr("Readings from a list"),
+                        tr("%n reading(s) for %1:", nullptr, static_cast<int>(lines.size()))
+                                .arg(QString::fromStdString(surface()->name)) +
+                            QStringLiteral("\n\n") + lines.mid(0, 24).join(QLatin1Char('\n')),
+                        QMessageBox::NoButton, this);
+    preview.addButton(tr("Take them in"), QMessageBox::AcceptRole)->setObjectName(QStringLiteral("takeIn"));
+    preview.addButton(tr("Leave them"), QMessageBox::RejectRole);
+    preview.exec();
+    if (preview.buttonRole(preview.clickedButton()) != QMessageBox::AcceptRole) return true;
+    Surface s = *surface();
+    for (const ListedReading& r : list.value())
+        if (MaybeReading* place = findReading(s, r.key)) *place = r.reading;
+    push(document_, replaceSurface(tr("Take readings in"), document_, std::move(s)));
+    return true;
+}
+
 void MeasurePage::importFrom(const QString& path) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if ((ending == QLatin1String("csv") || ending == QLatin1String("txt")) && importReadings(path)) return;
     const auto drawing = readOutlineFile(path);
     if (!drawing)
         return tell(tr("%1 was not taken in. %2").arg(QFileInfo(path).fileName(), westrum::sentence(drawing.error())),
@@ -98,10 +133,12 @@ bool MeasurePage::exportTo(const QString& path) {
         return false;
     }
     const QString ending = QFileInfo(path).suffix().toLower();
-    const QByteArray bytes = ending == QLatin1String("svg")
-                                 ? writeSvg(QString::fromStdString(surface()->name), plan->measured, plan->shape)
-                             : ending == QLatin1String("csv") ? writePoints(plan->measured, plan->shape)
-                                                              : writeDxf(plan->measured, plan->shape);
+    const QByteArray bytes =
+        ending == QLatin1String("svg") ? writeSvg(QString::fromStdString(surface()->name), plan->measured, plan->shape)
+        : ending == QLatin1String("csv")
+            ? (QFileInfo(path).completeBaseName().endsWith(tr("readings")) ? writeReadings(*surface())
+                                                                           : writePoints(plan->measured, plan->shape))
+            : writeDxf(plan->measured, plan->shape);
     const auto fault = writeFile(bytes, path);
     tell(fault ? westrum::sentence(*fault) : tr("Written to %1.").arg(QFileInfo(path).fileName()), fault.has_value());
     return !fault;

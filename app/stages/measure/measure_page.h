@@ -34,6 +34,8 @@ protected:
     void refresh() override;
 
 private:
+    /// True if the file was a list of readings, taken in or refused; false if it may be an outline.
+    bool importReadings(const QString& path);
     void tell(const QString& sentence, bool attention);
     void offerSheets();
     [[nodiscard]] QString sentenceFor(const Surface& s, const SurfacePlan* plan, bool& attention) const;

@@ -50,11 +50,13 @@ void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const 
     std::vector<Line> lines;
     for (const ReadingSlot& slot : sketch.places) {
         const MaybeReading* r = findReading(surface, slot.key);
-        const QString name = slot.key.find('.') == std::string::npos
-                                 ? readingName(slot.key)
-                                 : MeasuringSheet::tr("cut-out: %1").arg(QCoreApplication::translate(
-                                       "Cutout", slot.key.substr(slot.key.find('.') + 1).c_str()));
-        const QString letter = slot.letter.empty() ? QString::number(lines.size() + 1) : QString::fromStdString(slot.letter);
+        const QString name =
+            slot.key.find('.') == std::string::npos
+                ? readingName(slot.key)
+                : MeasuringSheet::tr("cut-out: %1")
+                      .arg(QCoreApplication::translate("Cutout", slot.key.substr(slot.key.find('.') + 1).c_str()));
+        const QString letter =
+            slot.letter.empty() ? QString::number(lines.size() + 1) : QString::fromStdString(slot.letter);
         lines.push_back({letter, name, filled && r && *r ? figures.fineLength((*r)->length) : QString()});
         const QPointF a = v.map(slot.from), b = v.map(slot.to);
         QPointF at = (a + b) / 2;
@@ -94,8 +96,9 @@ void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const 
     }
     p.setFont(font(14, false));
     p.drawText(QRectF(page.left(), page.bottom() - 26 * u, page.width(), 26 * u), Qt::AlignLeft | Qt::AlignVCenter,
-               MeasuringSheet::tr("Measure along the surface, parallel to the van's floor, never by spirit level. Both diagonals "
-                                  "check all the rest."));
+               MeasuringSheet::tr(
+                   "Measure along the surface, parallel to the van's floor, never by spirit level. Both diagonals "
+                   "check all the rest."));
 }
 
 bool printMeasuringSheets(QPagedPaintDevice& device, const Job& job, const Plan& plan,

@@ -8,8 +8,8 @@
 
 namespace westrum {
 
-/// One surface's sheet to carry into the van: the drawing with the letters of its dimensions, and a list in the order of
-/// going round, to be filled in or filled in already. Used alike by paper, PDF and tests.
+/// One surface's sheet to carry into the van: the drawing with the letters of its dimensions, and a list in the order
+/// of going round, to be filled in or filled in already. Used alike by paper, PDF and tests.
 void paintMeasuringSheet(QPainter& painter, const QRectF& page, const Job& job, const Surface& surface,
                          const MeasuredOutline& measured, const Figures& figures, bool filled);
 

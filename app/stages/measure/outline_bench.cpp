@@ -317,6 +317,10 @@ void OutlineBench::paintEvent(QPaintEvent*) {
                            .openingInHand = focus_ == BenchFocus::Openings ? index_ : -1,
                            .zoneInHand = focus_ == BenchFocus::Zones ? index_ : -1,
                            .supportInHand = focus_ == BenchFocus::Supports ? index_ : -1});
+        if (planned->datum) {
+            paintDatum(p, v, *planned->datum);
+            paintLabel(p, v.map(planned->datum->right) + QPointF(-34, -12), tr("datum"), t.chalk, false);
+        }
         p.setPen(QPen(t.muted, 1, Qt::DotLine));
         p.setBrush(Qt::NoBrush);
         p.drawPath(v.path(sketch_.frame));

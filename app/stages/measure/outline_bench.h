@@ -26,6 +26,8 @@ public:
     /// @param index  the opening, side, zone or support in hand; -1 for none
     void setFocusOn(BenchFocus focus, int index);
     [[nodiscard]] int inHand() const { return index_; }
+    /// Where a point of the surface lies on the widget.
+    [[nodiscard]] QPointF onScreen(Point p) const { return view().map(p); }
     /// The key of the reading whose field has the keyboard; empty if none has.
     [[nodiscard]] QString currentKey() const;
     /// Gives the keyboard to the field of a key, or to the one after it.

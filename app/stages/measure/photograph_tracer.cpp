@@ -80,25 +80,27 @@ void PhotographTracer::buildFields() {
     fields_->clear();
     fields_->row();
     if (step_ == Check) {
-        fields_->length(tr("the length between the two marks is really"), QStringLiteral("checkLength"),
-                        [this] { return checkLength_; },
-                        [this](MaybeReading r) {
-                            checkLength_ = std::move(r);
-                            refresh();
-                        });
+        fields_->length(
+            tr("the length between the two marks is really"), QStringLiteral("checkLength"),
+            [this] { return checkLength_; },
+            [this](MaybeReading r) {
+                checkLength_ = std::move(r);
+                refresh();
+            });
     } else {
         for (std::size_t k = 0; k < 4; ++k)
             for (const bool along : {true, false})
-                fields_->length(along ? QString(QLatin1Char("ABCD"[k])) : QString(),
-                                QStringLiteral("known%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
-                                [this, k, along] {
-                                    return MaybeReading(Reading{{}, {along ? known_[k].x : known_[k].y}});
-                                },
-                                [this, k, along](MaybeReading r) {
-                                    Point p = known_[k];
-                                    (along ? p.x : p.y) = r ? r->length.value : 0;
-                                    setKnown(k, p);
-                                });
+                fields_->length(
+                    along ? QString(QLatin1Char("ABCD"[k])) : QString(),
+                    QStringLiteral("known%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
+                    [this, k, along] {
+                        return MaybeReading(Reading{{}, {along ? known_[k].x : known_[k].y}});
+                    },
+                    [this, k, along](MaybeReading r) {
+                        Point p = known_[k];
+                        (along ? p.x : p.y) = r ? r->length.value : 0;
+                        setKnown(k, p);
+                    });
     }
     fields_->stretch();
     fields_->refresh();
@@ -200,25 +202,28 @@ void PhotographTracer::refresh() {
     take_->setEnabled(!rings.empty());
     QString text;
     if (step_ == Mark) {
-        text = marked_.size() == 4 && !toPlane_
-                   ? tr("These four points do not span a plane: three of them lie on a line.")
-                   : tr("Press the four known points in order, A to D; say above where they lie on the flat, in mm from A "
-                        "(a sheet of paper, a board, a rectangle of masking tape).");
+        text =
+            marked_.size() == 4 && !toPlane_
+                ? tr("These four points do not span a plane: three of them lie on a line.")
+                : tr("Press the four known points in order, A to D; say above where they lie on the flat, in mm from A "
+                     "(a sheet of paper, a board, a rectangle of masking tape).");
     } else if (step_ == Trace) {
-        text = !toPlane_       ? tr("Mark the four known points first.")
-               : rings.empty() ? tr("Press the corners of the outline in order, then close the ring; what lies within it "
-                                    "can be traced after that.")
-                               : tr("The outline is %1 × %2; %n opening(s) within it. Take it in, or check a length.", nullptr,
-                                    static_cast<int>(rings.size()) - 1)
-                                     .arg(f.length({boundsOf(rings[0]).width()}, false),
-                                          f.length({boundsOf(rings[0]).height()}));
+        text = !toPlane_ ? tr("Mark the four known points first.")
+               : rings.empty()
+                   ? tr("Press the corners of the outline in order, then close the ring; what lies within it "
+                        "can be traced after that.")
+                   : tr("The outline is %1 × %2; %n opening(s) within it. Take it in, or check a length.", nullptr,
+                        static_cast<int>(rings.size()) - 1)
+                         .arg(f.length({boundsOf(rings[0]).width()}, false), f.length({boundsOf(rings[0]).height()}));
     } else {
         const auto off = checkResidualMm();
-        text = !off ? tr("Press both ends of a length that you know, and type it above: how far it is off tells how far to "
-                         "trust the picture.")
-                    : tr("The picture makes it %1 longer than it is: trust it to about that, and measure what matters by "
-                         "tape.")
-                          .arg(f.fineLength({*off}));
+        text =
+            !off
+                ? tr("Press both ends of a length that you know, and type it above: how far it is off tells how far to "
+                     "trust the picture.")
+                : tr("The picture makes it %1 longer than it is: trust it to about that, and measure what matters by "
+                     "tape.")
+                      .arg(f.fineLength({*off}));
     }
     words_->setText(text);
     update();

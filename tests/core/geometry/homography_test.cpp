@@ -11,8 +11,10 @@ class HomographyTest : public QObject {
     Q_OBJECT
 private slots:
     void aTrapezoidIsSetStraight() {
-        // A 1000 x 600 board seen with its far edge half as long: the middle of the board is not the middle of the picture.
-        const auto h = homographyOf({{{0, 0}, {0, 0}}, {{400, 0}, {1000, 0}}, {{300, 200}, {1000, 600}}, {{100, 200}, {0, 600}}});
+        // A 1000 x 600 board seen with its far edge half as long: the middle of the board is not the middle of the
+        // picture.
+        const auto h =
+            homographyOf({{{0, 0}, {0, 0}}, {{400, 0}, {1000, 0}}, {{300, 200}, {1000, 600}}, {{100, 200}, {0, 600}}});
         QVERIFY(h.has_value());
         const Point crossing = *h->map({200, 400.0 / 3}); // where the picture's diagonals cross
         QVERIFY(distance(crossing, {500, 300}) < 1e-6);   // is where the board's do
@@ -25,13 +27,16 @@ private slots:
         QVERIFY(!homographyOf({{{5, 5}, {0, 0}}, {{5, 5}, {1, 0}}, {{5, 5}, {1, 1}}, {{5, 5}, {0, 1}}}));
     }
 
-    /// Any view of a plane: four points give it back everywhere, six with a pixel of error give it back to about a pixel.
+    /// Any view of a plane: four points give it back everywhere, six with a pixel of error give it back to about a
+    /// pixel.
     void anyViewIsUndone() {
         std::mt19937 dice(17);
         const auto unit = [&] { return (dice() % 10000) / 10000.0; };
         for (int round = 0; round < 200; ++round) {
             Homography view;
-            view.m = {0.5 + unit(), 0.3 * unit(), 100 * unit(), 0.3 * unit(), 0.5 + unit(), 100 * unit(), 2e-4 * unit(), 2e-4 * unit(), 1};
+            view.m = {0.5 + unit(),  0.3 * unit(),  100 * unit(),
+                      0.3 * unit(),  0.5 + unit(),  100 * unit(),
+                      2e-4 * unit(), 2e-4 * unit(), 1};
             std::vector<PointPair> exact, rough;
             for (const Point p : {Point{0, 0}, {1000, 0}, {1000, 700}, {0, 700}, {500, 350}, {300, 600}}) {
                 const Point seen = *view.map(p);

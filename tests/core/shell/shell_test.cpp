@@ -329,6 +329,34 @@ private slots:
         }
     }
 
+    void theDatumRunsThroughFromWallToWall() {
+        // 1200 over the floor at the rear, 1160 at the front, over 4000: 10 mm lower for each metre.
+        const Datum datum{mm(1200), mm(1160)};
+        Surface left = wall(4000, 900);
+        left.hand = Hand::Left;
+        left.heightRear = left.heightFront = mm(800);
+        const auto line = datumOn(left, outlineOf(left.measurement), datum, {4000});
+        QVERIFY(line && near(line->left.y, 400) && near(line->right.y, 360));
+        // A pillar of 200 that begins 1000 from the rear carries it on: 1190 and 1188 over the floor.
+        Surface pillar = wall(200, 1800);
+        pillar.kind = SurfaceKind::Pillar;
+        pillar.fromRear = mm(1000);
+        const auto on = datumOn(pillar, outlineOf(pillar.measurement), datum, {4000});
+        QVERIFY(on && near(on->left.y, 1190) && near(on->right.y, 1188));
+        // The right wall runs from front to rear.
+        Surface right = left;
+        right.hand = Hand::Right;
+        const auto back = datumOn(right, outlineOf(right.measurement), datum, {4000});
+        QVERIFY(back && near(back->left.y, 360) && near(back->right.y, 400));
+        // Above the surface, on a floor, or without a datum there is none.
+        Surface low = wall(4000, 300);
+        QVERIFY(!datumOn(low, outlineOf(low.measurement), datum, {4000}));
+        Surface floor = wall(4000, 1800);
+        floor.kind = SurfaceKind::Floor;
+        QVERIFY(!datumOn(floor, outlineOf(floor.measurement), datum, {4000}));
+        QVERIFY(!datumOn(left, outlineOf(left.measurement), {}, {4000}));
+    }
+
     void planksAreLaidRoundAHatchAndBoughtTogether() {
         // Two floors of 1200 x 400 in planks 1200 x 200 without gap: two planks each, four to a pack: one pack in all.
         Product p = plankProduct(1200, 200, 4, 1000);
