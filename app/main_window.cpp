@@ -1,6 +1,6 @@
 #include "app/main_window.h"
 
-#include "app/document/commands.h"
+#include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buy/buy_page.h"
 #include "app/stages/fit/fit_page.h"
@@ -115,11 +115,11 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
         if (pages_->currentIndex() == Buy) showStage(Measure);
     });
     connect(map_, &ShellMap::enlargeWanted, this, [this] { enlargeMap(!pages_->isHidden()); });
-    connect(measure_, &MeasurePage::pointAtSide, this, [this] {
-        map_->pointAtSide(tr("Press the side that it meets."));
-        map_->setFocus();
-    });
-    connect(map_, &ShellMap::sidePicked, measure_, &MeasurePage::sidePointedAt);
+    connect(measure_, &MeasurePage::pointAtSide, this,
+            [this] { pointAtSide(Pointing::AtPartner, tr("Press the side that it meets.")); });
+    connect(measure_, &MeasurePage::tieOnMap, this,
+            [this] { pointAtSide(Pointing::AtFirst, tr("Press one side, then the one it meets.")); });
+    connect(map_, &ShellMap::sidePicked, this, &MainWindow::sidePicked);
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
@@ -276,6 +276,28 @@ void MainWindow::showNewVan(bool canGoBack) {
     tally_->hide();
 }
 
+void MainWindow::pointAtSide(Pointing at, const QString& why) {
+    pointing_ = at;
+    map_->pointAtSide(why);
+    map_->setFocus();
+}
+
+void MainWindow::sidePicked(const std::string& surface, int side) {
+    const Surface* s = document_.job().surface(surface);
+    switch (pointing_) {
+    case Pointing::AtPartner: return measure_->sidePointedAt(surface, side);
+    case Pointing::AtFirst:
+        firstSide_ = {surface, side};
+        return pointAtSide(
+            Pointing::AtSecond,
+            tr("%1, side %2 meets …").arg(s ? QString::fromStdString(s->name) : QString(), sideLetter(side)));
+    case Pointing::AtSecond:
+        if (firstSide_.surface == surface) return tell(tr("A surface cannot meet itself: nothing was tied."), true);
+        if (s && document_.job().surface(firstSide_.surface))
+            push(document_, meetSides(document_, firstSide_.surface, firstSide_.side, surface, side));
+    }
+}
+
 void MainWindow::enlargeMap(bool large) {
     pages_->setHidden(large);
     map_->setEnlarged(large);
@@ -403,7 +425,9 @@ void MainWindow::updateTitle() {
 void MainWindow::applyTheme() {
     const Theme& t = Theme::now();
     QApplication::setPalette(t.palette());
-    qApp->setStyleSheet(westrum::styleSheet(t));
+    // The window's own, not the application's: QApplication::setStyleSheet() walks a list of all widgets, and list
+    // boxes make and delete some of theirs while it does (Qt 6.4 then reads a deleted one).
+    setStyleSheet(westrum::styleSheet(t));
     updateTitle();
     // Pages made before keep colours in their labels: have them written again.
     if (QWidget* page = pages_->currentWidget()) {

@@ -46,6 +46,10 @@ protected:
     void closeEvent(QCloseEvent* event) override;
 
 private:
+    /// What the next side pressed on the map is: the partner of the side in hand, or the first or second of two.
+    enum class Pointing { AtPartner, AtFirst, AtSecond };
+    void pointAtSide(Pointing at, const QString& why);
+    void sidePicked(const std::string& surface, int side);
     void makeMenu();
     void makeShortcuts();
     void newJobInPlace();
@@ -74,6 +78,8 @@ private:
     QStackedWidget* pages_;
     MeasurePage* measure_;
     NewVanPage* newVan_;
+    Pointing pointing_ = Pointing::AtPartner;
+    ShellMap::SideAt firstSide_;
     TallyStrip* tally_;
     QWidget* noticeBar_;
     QLabel* notice_;

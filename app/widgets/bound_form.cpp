@@ -24,7 +24,6 @@ void BoundForm::clear() {
             while (QLayoutItem* child = inner->takeAt(0)) {
                 if (QWidget* widget = child->widget()) {
                     widget->hide(); // goes at once, though it is deleted later
-                    widget->setParent(nullptr);
                     widget->deleteLater();
                 }
                 delete child;

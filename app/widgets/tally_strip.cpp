@@ -114,9 +114,8 @@ void TallyStrip::recompute() {
 
     Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
     risk.needsAttention = laid && t.runShort > 0.05;
-    for (const SurfacePlan& s : plan.surfaces) {
-        if (s.purchases.empty()) continue;
-        const Purchase& p = s.purchases.front();
+    for (const Purchase& p : plan.purchases) {
+        if (p.family == "underlay") continue;
         const int spoilsOne =
             document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
         risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")

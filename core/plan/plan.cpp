@@ -106,25 +106,18 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const std:
 /// Adds the surfaces' purchases up: one product is bought once for the whole van.
 void total(const Job& job, Plan& plan) {
     plan.totals.cost = Money{0, job.currency};
-    std::vector<int> cuts; // by purchase
     for (const SurfacePlan& s : plan.surfaces) {
         append(plan.remarks, s.remarks);
-        for (std::size_t i = 0; i < s.purchases.size(); ++i) {
-            const Purchase& p = s.purchases[i];
-            const int cutPlanks = i == 0 && s.planks ? s.planks->cutPlanks : 0;
+        for (const Purchase& p : s.purchases) {
             const auto same = std::find_if(plan.purchases.begin(), plan.purchases.end(),
                                            [&](const Purchase& q) { return q.product == p.product; });
-            if (same == plan.purchases.end()) {
+            if (same == plan.purchases.end())
                 plan.purchases.push_back(p);
-                cuts.push_back(cutPlanks);
-            } else {
+            else
                 *same = boughtTogether(*same, p);
-                cuts[static_cast<std::size_t>(same - plan.purchases.begin())] += cutPlanks;
-            }
         }
     }
-    for (std::size_t i = 0; i < plan.purchases.size(); ++i) {
-        const Purchase& p = plan.purchases[i];
+    for (const Purchase& p : plan.purchases) {
         plan.totals.laidMass = plan.totals.laidMass + p.laidMass;
         if (!p.cost || p.cost->currency != job.currency)
             plan.totals.cost.reset();
@@ -135,8 +128,8 @@ void total(const Job& job, Plan& plan) {
         plan.totals.boughtArea = plan.totals.boughtArea + p.boughtArea;
         plan.totals.consumedArea = plan.totals.consumedArea + p.consumedArea;
         plan.totals.runShort =
-            std::max(plan.totals.runShort,
-                     chanceOfRunningShort(p.unitsNeeded, cuts[i], p.packs * p.unitsPerPack, job.spoilChance));
+            std::max(plan.totals.runShort, chanceOfRunningShort(p.unitsNeeded, plan.cutPlanks(p.product),
+                                                                p.packs * p.unitsPerPack, job.spoilChance));
     }
     if (plan.purchases.empty()) plan.totals.cost.reset();
 }
@@ -147,6 +140,13 @@ const SurfacePlan* Plan::surface(std::string_view id) const {
     for (const SurfacePlan& s : surfaces)
         if (s.surface == id) return &s;
     return nullptr;
+}
+
+int Plan::cutPlanks(std::string_view product) const {
+    int cut = 0;
+    for (const SurfacePlan& s : surfaces)
+        if (s.planks && !s.purchases.empty() && s.purchases.front().product == product) cut += s.planks->cutPlanks;
+    return cut;
 }
 
 bool Plan::hasErrors() const { return anyError(remarks); }

@@ -51,6 +51,8 @@ struct Plan {
 
     [[nodiscard]] const SurfacePlan* surface(std::string_view id) const;
     [[nodiscard]] bool hasErrors() const;
+    /// Planks of a product that a saw goes through, over all surfaces.
+    [[nodiscard]] int cutPlanks(std::string_view product) const;
 };
 
 /// Plans the job. Pure: the same job gives the same plan, bit for bit.

@@ -101,7 +101,9 @@
     <message numerus="yes">
         <source>%n reading(s) for %1:</source>
         <translation>
-            <numerusform>%n reading for %1:</numerusform><numerusform>%n readings for %1:</numerusform></translation>
+            <numerusform>%n reading for %1:</numerusform>
+            <numerusform>%n readings for %1:</numerusform>
+        </translation>
     </message>
 </context>
 <context>

@@ -201,6 +201,75 @@ private slots:
         QVERIFY(surface(b, "headliner").edge(0).kind == EdgeKind::Unsaid);
     }
 
+    /// A point of the map near a side, as a person would press it.
+    static QPoint nearSide(Bench& b, const std::string& surface, int side) {
+        for (int y = 0; y < map(b).height(); y += 2)
+            for (int x = 0; x < map(b).width(); x += 2)
+                if (const auto at = map(b).sideAt(QPointF(x, y)); at.surface == surface && at.side == side)
+                    return {x, y};
+        return {};
+    }
+
+    void twoSidesAreTiedByPointingAtBoth() {
+        Bench b(demoJob());
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupEdges"));
+        QVERIFY(b.click("tieOnMap"));
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, nearSide(b, "headliner", 2));
+        QVERIFY(map(b).isPointing()); // for the second one
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, nearSide(b, "shelf", 0));
+        QVERIFY(!map(b).isPointing());
+        QVERIFY(surface(b, "headliner").edge(2).surface == "shelf" && surface(b, "shelf").edge(0).side == 2);
+        // A surface cannot meet itself.
+        const Job before = b.document.job();
+        QVERIFY(b.click("tieOnMap"));
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, nearSide(b, "shelf", 0));
+        QTest::mouseClick(&map(b), Qt::LeftButton, {}, nearSide(b, "shelf", 2));
+        QVERIFY(b.document.job() == before);
+        QVERIFY(b.window->notice().contains(QStringLiteral("cannot meet itself")));
+        // Escape gives up pointing.
+        QVERIFY(b.click("tieOnMap"));
+        QTest::keyClick(&map(b), Qt::Key_Escape);
+        QVERIFY(!map(b).isPointing());
+    }
+
+    void everyBodyFigureHasItsRange_data() {
+        QTest::addColumn<QString>("field");
+        for (const BodyField& f : bodyFields())
+            QTest::newRow(f.key) << QStringLiteral("body-") + QString::fromLatin1(f.key);
+    }
+    void everyBodyFigureHasItsRange() {
+        QFETCH(QString, field);
+        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        b.window->showNewVan(true);
+        const QByteArray name = field.toUtf8();
+        auto* page = b.window->findChild<NewVanPage*>();
+        const double before = (page->figures().*bodyFields()[0].figure).value;
+        for (const char* typed : {"99 m", "-1", "wide", ""}) {
+            QVERIFY(b.type(name.constData(), typed));
+            QVERIFY2(b.find<EntryField>(name.constData())->isWrong(), typed);
+            QTest::keyClick(b.find<EntryField>(name.constData()), Qt::Key_Escape);
+        }
+        QCOMPARE((page->figures().*bodyFields()[0].figure).value, before); // nothing was taken
+        QVERIFY(b.click("backToJob"));
+        QCOMPARE(b.document.job().surfaces.size(), std::size_t{1});
+    }
+
+    void theDatumIsDrawnOnWallsAndNotOnFloors() {
+        Bench b(demoJob());
+        QVERIFY(plan(b, "left-upper").datum && plan(b, "pillar-1-left").datum && plan(b, "bulkhead").datum);
+        QVERIFY(!plan(b, "floor").datum && !plan(b, "ceiling").datum);
+        // Straight from 1240 at the rear to 1232 at the front, the wall's lower edge at 907 and 914.
+        QVERIFY(std::abs(plan(b, "left-upper").datum->left.y - (1240 - 907)) < 0.5);
+        QVERIFY(std::abs(plan(b, "left-upper").datum->right.y - (1232 - 914)) < 0.5);
+        b.document.setCurrentSurface("left-upper");
+        b.go(MainWindow::Measure);
+        const QImage with = b.window->measurePage().bench().grab().toImage();
+        push(b.document, setDatum(b.document, {}));
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(with != b.window->measurePage().bench().grab().toImage());
+    }
+
     void zonesAndSupportsAreAddedAndTheMiddleIsSaid() {
         Bench b(demoJob());
         b.document.setCurrentSurface("bench-front");

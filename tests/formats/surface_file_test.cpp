@@ -56,9 +56,16 @@ class SurfaceFileTest : public QObject {
         o.edge = OpeningEdge::Reveal;
         o.turnIn = mm(30);
         s.openings = {o, Opening{.name = "Plain"}};
-        s.edges = {{}, {.kind = EdgeKind::Meets, .surface = "floor", .side = 2}, {.kind = EdgeKind::MovementGap, .allowance = mm(5)}};
+        s.edges = {{},
+                   {.kind = EdgeKind::Meets, .surface = "floor", .side = 2},
+                   {.kind = EdgeKind::MovementGap, .allowance = mm(5)}};
         s.zones = {{.name = "Bed", .place = {.side = 1, .fromSide = mm(4)}, .width = mm(9)}};
-        s.supports = {{.name = "Rib", .kind = SupportKind::Batten, .along = true, .position = mm(1), .count = 7, .spacing = mm(2)}};
+        s.supports = {{.name = "Rib",
+                       .kind = SupportKind::Batten,
+                       .along = true,
+                       .position = mm(1),
+                       .count = 7,
+                       .spacing = mm(2)}};
         return s;
     }
 
@@ -100,38 +107,48 @@ private slots:
         QTest::addColumn<QByteArray>("bytes");
         QTest::addColumn<FileFaultKind>("kind");
         QTest::addColumn<QString>("path");
-        const auto row = [](const char* name, const char* from, const QByteArray& to, FileFaultKind kind, const char* path) {
+        const auto row = [](const char* name, const char* from, const QByteArray& to, FileFaultKind kind,
+                            const char* path) {
             QTest::newRow(name) << with(from, to) << kind << QString::fromLatin1(path);
         };
-        row("openings a number", "\"openings\": [", "\"openings\": 5, \"x\": [", FileFaultKind::WrongType, "surfaces[1].openings");
-        row("shape unknown", "\"shape\": \"round\"", "\"shape\": \"star\"", FileFaultKind::UnknownWord, "surfaces[1].openings[1].shape");
-        row("side unknown", "\"cross\": \"DA\"", "\"cross\": \"XY\"", FileFaultKind::UnknownWord, "surfaces[1].openings[0].cross");
-        row("side beyond", "\"cross\": \"DA\"", "\"cross\": 5000", FileFaultKind::OutOfRange, "surfaces[1].openings[0].cross");
-        row("row of a million", "\"count\": 6", "\"count\": 1000000", FileFaultKind::OutOfRange, "surfaces[5].openings[2].count");
-        row("edge unknown", "\"kind\": \"meets\"", "\"kind\": \"touches\"", FileFaultKind::UnknownWord, "surfaces[0].edges[0].kind");
+        row("openings a number", "\"openings\": [", "\"openings\": 5, \"x\": [", FileFaultKind::WrongType,
+            "surfaces[1].openings");
+        row("shape unknown", "\"shape\": \"round\"", "\"shape\": \"star\"", FileFaultKind::UnknownWord,
+            "surfaces[1].openings[1].shape");
+        row("side unknown", "\"cross\": \"DA\"", "\"cross\": \"XY\"", FileFaultKind::UnknownWord,
+            "surfaces[1].openings[0].cross");
+        row("side beyond", "\"cross\": \"DA\"", "\"cross\": 5000", FileFaultKind::OutOfRange,
+            "surfaces[1].openings[0].cross");
+        row("row of a million", "\"count\": 6", "\"count\": 1000000", FileFaultKind::OutOfRange,
+            "surfaces[5].openings[2].count");
+        row("edge unknown", "\"kind\": \"meets\"", "\"kind\": \"touches\"", FileFaultKind::UnknownWord,
+            "surfaces[0].edges[0].kind");
         row("stations of a million", "\"stationCount\": 7", "\"stationCount\": 1000000", FileFaultKind::OutOfRange,
             "surfaces[2].measurement.stationCount");
         row("one station", "\"stationCount\": 7", "\"stationCount\": 1", FileFaultKind::OutOfRange,
             "surfaces[2].measurement.stationCount");
         row("polygon of two", "\"polygonSides\": 5", "\"polygonSides\": 2", FileFaultKind::OutOfRange,
             "surfaces[7].measurement.polygonSides");
-        row("smooth a text", "\"smooth\": true", "\"smooth\": \"yes\"", FileFaultKind::WrongType, "surfaces[2].measurement.smooth");
+        row("smooth a text", "\"smooth\": true", "\"smooth\": \"yes\"", FileFaultKind::WrongType,
+            "surfaces[2].measurement.smooth");
         row("curving unknown", "\"curving\": \"single\"", "\"curving\": \"wavy\"", FileFaultKind::UnknownWord,
             "surfaces[2].measurement.curving");
-        row("ghost of nothing", "\"ghostLengthMm\": 3640.0", "\"ghostLengthMm\": 0", FileFaultKind::OutOfRange, "surfaces[0].ghostLengthMm");
+        row("ghost of nothing", "\"ghostLengthMm\": 3640.0", "\"ghostLengthMm\": 0", FileFaultKind::OutOfRange,
+            "surfaces[0].ghostLengthMm");
         row("area a list", "\"area\": \"living\"", "\"area\": []", FileFaultKind::WrongType, "surfaces[0].area");
         row("datum a number", "\"datum\": {", "\"datum\": 5, \"x\": {", FileFaultKind::WrongType, "datum");
-        row("drawn a text", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": \"a box\"", FileFaultKind::WrongType,
-            "surfaces[2].measurement.drawn");
-        row("drawn of two", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": [[0, 0], [1, 1]]", FileFaultKind::OutOfRange,
-            "surfaces[2].measurement.drawn");
+        row("drawn a text", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": \"a box\"",
+            FileFaultKind::WrongType, "surfaces[2].measurement.drawn");
+        row("drawn of two", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": [[0, 0], [1, 1]]",
+            FileFaultKind::OutOfRange, "surfaces[2].measurement.drawn");
         row("drawn clockwise", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": [[0, 0], [0, 9], [9, 9]]",
             FileFaultKind::OutOfRange, "surfaces[2].measurement.drawn");
         row("drawn far away", "\"form\": \"stations\"", "\"form\": \"drawn\", \"drawn\": [[0, 0], [1e9, 0], [0, 1e9]]",
             FileFaultKind::OutOfRange, "surfaces[2].measurement.drawn");
         QByteArray many = "\"form\": \"drawn\", \"drawn\": [";
         for (int i = 0; i < 5000; ++i) many += "[0, 0], ";
-        row("drawn without end", "\"form\": \"stations\"", many + "[1, 1]]", FileFaultKind::TooMany, "surfaces[2].measurement.drawn");
+        row("drawn without end", "\"form\": \"stations\"", many + "[1, 1]]", FileFaultKind::TooMany,
+            "surfaces[2].measurement.drawn");
         QByteArray zones = "\"zones\": [";
         for (int i = 0; i < 101; ++i) zones += "{\"side\": \"AB\", \"cross\": \"DA\"}, ";
         row("zones without end", "\"zones\": [", zones, FileFaultKind::TooMany, "surfaces[1].zones");

@@ -102,16 +102,15 @@ void BuyPage::refresh() {
     QString advice;
     if (short_) {
         // How many packs it takes to come under one chance in twenty.
-        for (const SurfacePlan& s : plan->surfaces) {
-            if (!s.planks) continue;
-            const Purchase& p = s.purchases.front();
-            for (int more = 1; more <= 20 && advice.isEmpty(); ++more) {
-                const double then = chanceOfRunningShort(
-                    p.unitsNeeded, s.planks->cutPlanks, (p.packs + more) * p.unitsPerPack, document_.job().spoilChance);
-                if (then <= 0.05)
+        for (const Purchase& p : plan->purchases) {
+            const int cuts = plan->cutPlanks(p.product);
+            const auto risk_ = [&](int packs) {
+                return chanceOfRunningShort(p.unitsNeeded, cuts, packs * p.unitsPerPack, document_.job().spoilChance);
+            };
+            if (p.lengthNeeded.value > 0 || risk_(p.packs) <= 0.05) continue;
+            for (int more = 1; more <= 20 && advice.isEmpty(); ++more)
+                if (const double then = risk_(p.packs + more); then <= 0.05)
                     advice = tr("With %n pack(s) it is %1.", nullptr, p.packs + more).arg(f.percent(then));
-            }
-            break;
         }
     }
     say(risk + QStringLiteral(" ") + advice, short_);

@@ -97,6 +97,9 @@ StockPicture::StockPicture(JobDocument& document, char decimalMark, QWidget* par
 
 void StockPicture::paintEvent(QPaintEvent*) {
     const SurfacePlan* plan = document_.plan()->surface(document_.currentSurface());
+    if (!plan || !plan->setOut.laid()) // of what is in hand, or else of the first that is laid
+        for (const SurfacePlan& s : document_.plan()->surfaces)
+            if (s.setOut.laid() && (!plan || !plan->setOut.laid())) plan = &s;
     if (!plan || !plan->setOut.laid() || plan->purchases.empty()) return;
     const Product* product = document_.job().catalogue.find(plan->purchases.front().product);
     if (!product) return;

@@ -45,6 +45,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     connect(parts_, &PartsPanel::problem, this, note);
     connect(parts_, &PartsPanel::turned, this, [this] { refresh(); });
     connect(parts_, &PartsPanel::pointAtSide, this, &MeasurePage::pointAtSide);
+    connect(parts_, &PartsPanel::tieOnMap, this, &MeasurePage::tieOnMap);
     connect(bench_, &OutlineBench::pressed, this, [this](int index) {
         if (index >= 0) parts_->show(parts_->group(), index);
     });

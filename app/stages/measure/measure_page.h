@@ -29,6 +29,8 @@ public:
 signals:
     /// The next side pressed on the map is meant for the side in hand.
     void pointAtSide();
+    /// The next two sides pressed on the map meet.
+    void tieOnMap();
 
 protected:
     void refresh() override;

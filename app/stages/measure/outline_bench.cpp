@@ -400,8 +400,10 @@ void OutlineBench::paintWords(QPainter& p, const PlanView& v) const {
         break;
     default: break;
     }
-    word(shown.left(), shown.bottom() + 8, Qt::AlignLeft, down.isEmpty() ? left : left + QStringLiteral(", ") + down);
-    word(shown.right(), shown.bottom() + 8, Qt::AlignRight, right);
+    // Stations have their figures below the baseline: there the words stand above.
+    const double foot = s->measurement.form == OutlineForm::Stations ? shown.top() - 26 : shown.bottom() + 8;
+    word(shown.left(), foot, Qt::AlignLeft, down.isEmpty() ? left : left + QStringLiteral(", ") + down);
+    word(shown.right(), foot, Qt::AlignRight, right);
     word(shown.left(), shown.top() - 26, Qt::AlignLeft, up);
 }
 

@@ -503,6 +503,7 @@ void PartsPanel::buildEdges() {
                 meetInHand(targets[static_cast<std::size_t>(k)].first, targets[static_cast<std::size_t>(k)].second);
         });
     form_->button(tr("Point at it on the map"), QStringLiteral("pointAtSide"), [this] { emit pointAtSide(); });
+    form_->button(tr("Point at two"), QStringLiteral("tieOnMap"), [this] { emit tieOnMap(); });
     form_->stretch();
 }
 

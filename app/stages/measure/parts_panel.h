@@ -28,6 +28,8 @@ signals:
     void turned();
     /// A side is to be pointed at on the map.
     void pointAtSide();
+    /// Two sides that meet are to be pointed at on the map, one after the other.
+    void tieOnMap();
     /// A drawing is to be taken in, the outline to be given out, a photograph to be traced, a sheet to be printed.
     void importWanted();
     void exportWanted();

@@ -28,7 +28,7 @@ PhotographTracer::PhotographTracer(JobDocument& document, QImage picture, char d
       room_(new QWidget),
       take_(new QPushButton(tr("Take it in"))) {
     setWindowTitle(tr("An outline from a photograph"));
-    resize(1040, 760);
+    resize(1240, 780);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 14, 24, 14);
     words_->setWordWrap(true);

@@ -10,13 +10,13 @@
 
 namespace westrum {
 
-ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional,
+ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool underlay,
                            QWidget* parent)
     : QWidget(parent),
       document_(document),
       decimalMark_(decimalMark),
       family_(family),
-      optional_(optional),
+      underlay_(underlay),
       choice_(new QComboBox),
       name_(new QLineEdit),
       price_(nullptr),
@@ -67,13 +67,13 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
 
 std::string ProductPanel::chosen() const {
     const Finish& finish = document_.job().finish(document_.currentSurface());
-    const std::string& id = optional_ ? finish.underlay : finish.product;
+    const std::string& id = underlay_ ? finish.underlay : finish.product;
     return document_.job().catalogue.find(id) ? id : std::string();
 }
 
 void ProductPanel::choose(int index) {
     const std::string id = choice_->itemData(index).toString().toStdString();
-    push(document_, optional_ ? chooseUnderlay(document_, document_.currentSurface(), id)
+    push(document_, underlay_ ? chooseUnderlay(document_, document_.currentSurface(), id)
                               : chooseProduct(document_, document_.currentSurface(), id));
 }
 
@@ -86,7 +86,7 @@ void ProductPanel::addCopy() {
     const std::string id = copy.id;
     document_.undoStack().beginMacro(tr("Add a product"));
     push(document_, addProduct(document_, std::move(copy)));
-    push(document_, optional_ ? chooseUnderlay(document_, document_.currentSurface(), id)
+    push(document_, underlay_ ? chooseUnderlay(document_, document_.currentSurface(), id)
                               : chooseProduct(document_, document_.currentSurface(), id));
     document_.undoStack().endMacro();
 }
@@ -95,7 +95,7 @@ void ProductPanel::refresh() {
     const std::string id = chosen();
     QStringList entries;
     choice_->clear();
-    if (optional_) choice_->addItem(tr("no underlay"), QString());
+    choice_->addItem(underlay_ ? tr("no underlay") : tr("no planks"), QString());
     for (const Product& p : document_.job().catalogue.products)
         if (p.family == family_) choice_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
     choice_->setCurrentIndex(choice_->findData(QString::fromStdString(id)));

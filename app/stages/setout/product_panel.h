@@ -15,8 +15,8 @@ namespace westrum {
 class ProductPanel : public QWidget {
     Q_OBJECT
 public:
-    /// @param optional  whether the surface may do without (underlay)
-    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool optional,
+    /// @param underlay  whether the underlay is chosen here, else the finish
+    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool underlay,
                  QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QComboBox* choice() const { return choice_; }
@@ -32,7 +32,7 @@ private:
     JobDocument& document_;
     char decimalMark_;
     std::string family_;
-    bool optional_;
+    bool underlay_;
     QComboBox* choice_; ///< placed by the page
     QLineEdit* name_;
     EntryField* price_;

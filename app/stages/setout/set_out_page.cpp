@@ -90,7 +90,10 @@ void SetOutPage::saySuggestion() {
     doIt_->setVisible(offered);
     next_->setVisible(offered && starts->suggestions.size() > 1);
     if (!offered) {
-        say(document_.isSettled() ? QString() : tr("Working out every start …"));
+        const bool chosen = !document_.job().finish(surfaceId()).product.empty();
+        say(!chosen                 ? tr("No planks are chosen for this surface. Choose them here to lay it.")
+            : document_.isSettled() ? QString()
+                                    : tr("Working out every start …"));
         return;
     }
     const Suggestion& s = starts->suggestions[suggestion_ % starts->suggestions.size()];

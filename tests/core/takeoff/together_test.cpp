@@ -29,12 +29,19 @@ class TogetherTest : public QObject {
 private slots:
     void aRollIsBoughtForAllThatTakesFromIt() {
         // Two floors of 3000 x 1000 in a roll 1000 wide and 5000 long: 6000 off the roll: two rolls, 4000 left.
-        Job job = floors({rectangle(3000, 1000), rectangle(3000, 1000)}, plankProduct(1200, 200, 10, 1000), {{"gap", 0}});
-        job.catalogue.products.push_back({"mat", "underlay", "Mat", "Yard", Money{500, Currency{}},
-                                          {{"rollWidth", 1000}, {"rollLength", 5000}, {"lap", 0}, {"thickness", 2}, {"massPerArea", 0.5}}});
+        Job job =
+            floors({rectangle(3000, 1000), rectangle(3000, 1000)}, plankProduct(1200, 200, 10, 1000), {{"gap", 0}});
+        job.catalogue.products.push_back(
+            {"mat",
+             "underlay",
+             "Mat",
+             "Yard",
+             Money{500, Currency{}},
+             {{"rollWidth", 1000}, {"rollLength", 5000}, {"lap", 0}, {"thickness", 2}, {"massPerArea", 0.5}}});
         for (auto& [id, finish] : job.finishes) finish.underlay = "mat";
         const Plan p = plan(job);
-        const auto roll = std::find_if(p.purchases.begin(), p.purchases.end(), [](const Purchase& b) { return b.product == "mat"; });
+        const auto roll =
+            std::find_if(p.purchases.begin(), p.purchases.end(), [](const Purchase& b) { return b.product == "mat"; });
         QVERIFY(roll != p.purchases.end());
         QCOMPARE(roll->packs, 2);
         QCOMPARE(roll->lengthNeeded.value, 6000.0);
@@ -82,11 +89,13 @@ private slots:
         QVERIFY(p.hasErrors());
         QVERIFY(p.totals.cost.has_value());
         for (const Remark& r : p.remarks)
-            if (r.kind == RemarkKind::ReadingNotPositive) QCOMPARE(QString::fromStdString(r.place.surface), QStringLiteral("floor-1"));
+            if (r.kind == RemarkKind::ReadingNotPositive)
+                QCOMPARE(QString::fromStdString(r.place.surface), QStringLiteral("floor-1"));
     }
 
     void onlyTheSurfaceThatChangedIsPlannedAnew() {
-        Job job = floors({rectangle(3000, 1800), rectangle(2500, 1700)}, plankProduct(1200, 200, 10, 1000), {{"gap", 5}});
+        Job job =
+            floors({rectangle(3000, 1800), rectangle(2500, 1700)}, plankProduct(1200, 200, 10, 1000), {{"gap", 5}});
         Planner planner;
         const Plan before = planner.plan(job);
         job.surfaces[1].measurement = rectangle(2510, 1700);
@@ -98,8 +107,8 @@ private slots:
     }
 
     void aReadingOnANarrowStripIsNotAccused() {
-        // A pillar 160 wide and 1850 high, every reading within 1 mm: the short side's misclosure is far above 15 mm, but
-        // nothing is wrong.
+        // A pillar 160 wide and 1850 high, every reading within 1 mm: the short side's misclosure is far above 15 mm,
+        // but nothing is wrong.
         std::mt19937 dice(8);
         for (int round = 0; round < 60; ++round) {
             const auto slip = [&] { return static_cast<double>(dice() % 3) - 1; };
