@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "app/document/shell_commands.h"
+#include "app/drawing/theme.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/newvan/new_van_page.h"
 #include "tests/app/bench.h"
@@ -328,6 +329,21 @@ private slots:
         QCOMPARE(b.document.job().datum.rear->length.value, 1300.0);
         QVERIFY(b.click("addDoor"));
         QCOMPARE(b.document.job().access.doors.size(), std::size_t{3});
+    }
+
+    void theLightIsChangedWhileEverythingIsOpen() {
+        // The style sheet is given anew to a window full of list boxes, each time with another group of them.
+        Bench b(demoJob());
+        b.go(MainWindow::Measure);
+        for (int round = 0; round < 6; ++round) {
+            b.window->measurePage().parts().show(static_cast<PartsPanel::Group>(round));
+            for (QAction* action : b.window->findChildren<QAction*>())
+                if (action->isCheckable() && action->text() == QStringLiteral("Evening light")) action->trigger();
+            QCoreApplication::processEvents();
+            QVERIFY(!b.window->grab().isNull());
+        }
+        QVERIFY(!Theme::now().dark); // six times is back where it was
+        QVERIFY(b.document.job() == demoJob());
     }
 
     void everySurfaceAndGroupPaints() {
