@@ -382,10 +382,12 @@ private:
                 if (place(index + 1, std::move(own))) return true;
                 if (gaveUp_) return false;
             }
-            // With a later run's last piece; each later run offers one.
+            // With a later run's last piece; each later run offers one, and our own last piece may serve one that waits
+            // already.
             const double shortestYet =
                 state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
-            if (state.waitingFirst.size() < lines_.size() - 1 - index && shortestYet <= rules_.plankLength + kSlack) {
+            const std::size_t later = lines_.size() - 1 - index;
+            if (later > 0 && state.waitingFirst.size() <= later && shortestYet <= rules_.plankLength + kSlack) {
                 State wait = state;
                 wait.waitingFirst.push_back(static_cast<int>(index));
                 if (openLast(index, std::move(wait))) return true;

@@ -197,6 +197,17 @@ private slots:
                  std::size_t{4});
     }
 
+    void threeRowsShareInARing() {
+        // Runs 1065, 1065, 1065 and 864 with planks of 600: by hand 166 + 600 + 299 in row 3, 299 + 600 + 166 in row 1,
+        // 432 + 432 in row 4; the ends share planks 432 + 2 + 166, 299 + 2 + 299 and 166 + 2 + 432, each full to the
+        // millimetre. Row 2 takes two planks more: 2 wholes + 3 + 2 = 7. Row 1 waits for row 3, row 3 for row 4.
+        std::vector<Run> runs{{0, 0, 1065}, {1, 0, 1065}, {2, 0, 1065}, {3, 0, 864}};
+        const RowRules rules{.plankLength = 600, .kerf = 2, .stagger = 200, .endLeast = 150};
+        const RowPlan plan = planRows(runs, rules);
+        QCOMPARE(plan.planks, 7);
+        QCOMPARE(fault(runs, rules, plan), QString());
+    }
+
     void impossibleRulesGiveNoPlan() {
         // 1300 in two pieces of at least 700 each: 1400 > 1300.
         QVERIFY(
