@@ -7,6 +7,7 @@
 
 #include <QCoreApplication>
 
+#include <cctype>
 #include <map>
 
 namespace westrum {
@@ -21,7 +22,9 @@ std::map<QString, std::string> placesOf(const Surface& surface) {
     std::map<QString, std::string> places;
     const Sketch sketch = sketchOf(surface, {});
     for (const ReadingSlot& slot : sketch.places)
-        if (!slot.letter.empty() && (slot.kind == SlotKind::Side || slot.kind == SlotKind::Diagonal))
+        // A bare number is a coordinate, not the number of a diagonal: a list of corners is no list of readings.
+        if (!slot.letter.empty() && std::isalpha(static_cast<unsigned char>(slot.letter.front())) &&
+            (slot.kind == SlotKind::Side || slot.kind == SlotKind::Diagonal))
             places[QString::fromStdString(slot.letter)] = slot.key;
     for (const std::string& key : readingKeys(surface)) {
         places[QString::fromStdString(key).toLower()] = key;

@@ -171,6 +171,10 @@ private slots:
             QVERIFY(!bad.has_value());
             QVERIFY2(sentence(bad.error()).contains(QString::fromUtf8(words)), qPrintable(sentence(bad.error())));
         }
+        // A list of corners is none of readings, even where diagonals have numbers.
+        Surface pentagon;
+        pentagon.measurement.form = OutlineForm::Polygon;
+        QVERIFY(!readReadings("1,1\n2,2\n1,2\n", pentagon, LengthUnit::Millimetre).has_value());
         // Written and read again, of any form.
         for (const Surface& any : demoJob().surfaces) {
             if (any.measurement.empty()) continue;

@@ -156,9 +156,7 @@ void OutlineBench::rebuild() {
         if (slot.kind == SlotKind::Small) {
             // An arrow says which way the figure runs on the drawing.
             const Point d = slot.to - slot.from;
-            const bool level = key.ends_with(".depth") || key.ends_with(".length") ? std::abs(d.x) >= std::abs(d.y)
-                                                                                   : std::abs(d.x) >= std::abs(d.y);
-            letter = level ? QStringLiteral("↔") : QStringLiteral("↕");
+            letter = std::abs(d.x) >= std::abs(d.y) ? QStringLiteral("↔") : QStringLiteral("↕");
         } else if (slot.kind == SlotKind::Offset) {
             letter = QStringLiteral("↕");
         }

@@ -316,7 +316,7 @@ void PartsPanel::buildCutouts() {
     }
 }
 
-void PartsPanel::placementFields(const QString& prefix, const Placement&,
+void PartsPanel::placementFields(const QString& prefix,
                                  const std::function<void(const std::function<void(Placement&)>&)>& change) {
     const auto now = [this, prefix]() -> Placement {
         const Surface* s = surface();
@@ -400,7 +400,7 @@ void PartsPanel::buildOpening(int index) {
             });
         });
     if (o.shape == OpeningShape::Rectangle) length(tr("corner radius"), "radius");
-    placementFields(QStringLiteral("opening"), o.place, [change](const std::function<void(Placement&)>& does) {
+    placementFields(QStringLiteral("opening"), [change](const std::function<void(Placement&)>& does) {
         change([&](Opening& c) { does(c.place); });
     });
     form_->stretch();
@@ -538,7 +538,7 @@ void PartsPanel::buildZones() {
     form_->text(
         tr("name"), QStringLiteral("zoneName"), [now] { return now().name; },
         [change](const std::string& n) { change([&](Zone& z) { z.name = n; }); });
-    placementFields(QStringLiteral("zone"), now().place,
+    placementFields(QStringLiteral("zone"),
                     [change](const std::function<void(Placement&)>& does) { change([&](Zone& z) { does(z.place); }); });
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeZone"),

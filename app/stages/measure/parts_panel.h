@@ -49,7 +49,7 @@ private:
     void buildSupports();
     void buildItself();
     void buildVan();
-    void placementFields(const QString& prefix, const Placement& place,
+    void placementFields(const QString& prefix,
                          const std::function<void(const std::function<void(Placement&)>&)>& change);
 
     [[nodiscard]] const Surface* surface() const { return document_.job().surface(document_.currentSurface()); }
