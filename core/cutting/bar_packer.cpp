@@ -7,8 +7,8 @@ namespace westrum {
 
 namespace {
 
-constexpr std::size_t kMostFills = 400;   // of one bar that are weighed against each other
-constexpr std::size_t kMostDead = 400000; // remembered failures
+constexpr std::size_t kMostFills = 400;     // of one bar that are weighed against each other
+constexpr std::size_t kMostDead = 400000;   // remembered failures
 constexpr std::int64_t kMostProbes = 40000; // steps in listing the fills of one bar
 
 using Bits = std::vector<std::uint64_t>;
@@ -128,8 +128,7 @@ bool BarPacker::pack(std::int64_t slack) {
         complete_ = fillsOf(kind, longest, slack, fills) && complete_;
         for (Fill& fill : fills) ways.push_back({kind, std::move(fill)});
     }
-    std::sort(ways.begin(), ways.end(),
-              [](const auto& a, const auto& b) { return a.second.order < b.second.order; });
+    std::sort(ways.begin(), ways.end(), [](const auto& a, const auto& b) { return a.second.order < b.second.order; });
     for (auto& [kind, fill] : ways) {
         ++steps_;
         --left_[kind];
@@ -149,7 +148,8 @@ bool BarPacker::pack(std::int64_t slack) {
     return false;
 }
 
-std::optional<std::vector<PackedBar>> BarPacker::attempt(Dice& dice, std::int64_t most, const std::function<bool()>& over) {
+std::optional<std::vector<PackedBar>> BarPacker::attempt(Dice& dice, std::int64_t most,
+                                                         const std::function<bool()>& over) {
     left_ = bars_;
     demand_ = instance_->demand;
     packed_.clear();

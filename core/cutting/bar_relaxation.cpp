@@ -21,16 +21,14 @@ BarRelaxation::BarRelaxation(const BarInstance& instance)
 StockCut sizeCut(const BarInstance& instance) {
     StockCut cut;
     for (const std::int64_t capacity : instance.capacity) cut.value.push_back(double(capacity));
-    for (std::size_t i = 0; i < instance.size.size(); ++i)
-        cut.need += double(instance.size[i]) * instance.demand[i];
+    for (std::size_t i = 0; i < instance.size.size(); ++i) cut.need += double(instance.size[i]) * instance.demand[i];
     return cut;
 }
 
 void BarRelaxation::startWith(const std::vector<Column>& columns) {
     for (const Column& column : columns) {
         bool fits = true;
-        for (std::size_t i = 0; i < column.pattern.size(); ++i)
-            fits = fits && column.pattern[i] <= instance_.demand[i];
+        for (std::size_t i = 0; i < column.pattern.size(); ++i) fits = fits && column.pattern[i] <= instance_.demand[i];
         if (fits) columns_.push_back(column);
     }
 }

@@ -10,8 +10,8 @@ namespace westrum {
 /// limits the number of iterations. With iterations alone the same seed gives the same answer on any machine.
 struct Effort {
     std::uint64_t seed = 1;
-    std::int64_t iterations = 0; ///< 0: no limit of this kind. What an iteration is, each search says itself
-    std::stop_token stop{};      ///< the best so far is returned soon after it is asked for
+    std::int64_t iterations = 0;         ///< 0: no limit of this kind. What an iteration is, each search says itself
+    std::stop_token stop{};              ///< the best so far is returned soon after it is asked for
     std::function<double()> timeSpent{}; ///< share of the time gone, 1 or more: over; none: no limit in time
 
     /// Share of the effort gone after `done` iterations, the greater of the two limits; 1 and above: stop.

@@ -9,22 +9,22 @@ namespace westrum {
 enum class CuttingFault {
     NoPieces,
     NoStock,
-    PieceNotPositive,   ///< a size that is zero, negative or not a number
-    PieceAbsurd,        ///< a size beyond kAbsurdCutMm
-    PieceTooLarge,      ///< larger than any stock, as it may lie
+    PieceNotPositive, ///< a size that is zero, negative or not a number
+    PieceAbsurd,      ///< a size beyond kAbsurdCutMm
+    PieceTooLarge,    ///< larger than any stock, as it may lie
     PieceCountNegative,
-    PieceCrosses,       ///< its outline crosses itself
-    PieceHoleOutside,   ///< a hole lies outside the outline, or crosses it or another hole
-    PieceTooMany,       ///< more pieces than kMostPieces
-    PieceNoRotation,    ///< no allowed rotation
+    PieceCrosses,     ///< its outline crosses itself
+    PieceHoleOutside, ///< a hole lies outside the outline, or crosses it or another hole
+    PieceTooMany,     ///< more pieces than kMostPieces
+    PieceNoRotation,  ///< no allowed rotation
     StockNotPositive,
     StockAbsurd,
     StockPriceNegative, ///< or not a number
     KerfNegative,       ///< kerf, gap or trim: negative, not a number or absurd
     TrimEatsStock,      ///< nothing is left between the trimmed edges
     RepeatNegative,
-    LockedUnknown,      ///< a locked piece or stock item that is not in the lists, or more of it than there are
-    LockedDoesNotFit,   ///< locked pieces that overlap or lie beyond their stock
+    LockedUnknown,    ///< a locked piece or stock item that is not in the lists, or more of it than there are
+    LockedDoesNotFit, ///< locked pieces that overlap or lie beyond their stock
 };
 
 /// One fault and where it lies: `index` is the place of the piece or stock item in its list.

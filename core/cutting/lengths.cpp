@@ -14,8 +14,8 @@ namespace westrum {
 
 namespace {
 
-constexpr double kFuzzMm = 1e-6;             // rounding noise in sums of lengths
-constexpr std::int64_t kMostUnits = 60000;   // of the longest bar: keeps the knapsack small
+constexpr double kFuzzMm = 1e-6;               // rounding noise in sums of lengths
+constexpr std::int64_t kMostUnits = 60000;     // of the longest bar: keeps the knapsack small
 constexpr std::size_t kMostKindsRelaxed = 500; // kinds of piece up to which the linear programme is solved
 constexpr double kCostFuzz = 1e-9;
 
@@ -249,19 +249,27 @@ CuttingFaults faultsOf(const LengthsProblem& problem) {
     double longest = 0;
     for (std::size_t s = 0; s < problem.stock.size(); ++s) {
         const LengthStock& stock = problem.stock[s];
-        if (!positive(stock.lengthMm)) faults.push_back({CuttingFault::StockNotPositive, s});
-        else if (stock.lengthMm > kAbsurdCutMm) faults.push_back({CuttingFault::StockAbsurd, s});
-        else if (usable(problem, s) <= 0) faults.push_back({CuttingFault::TrimEatsStock, s});
-        else if (!stock.count || *stock.count > 0) longest = std::max(longest, usable(problem, s));
+        if (!positive(stock.lengthMm))
+            faults.push_back({CuttingFault::StockNotPositive, s});
+        else if (stock.lengthMm > kAbsurdCutMm)
+            faults.push_back({CuttingFault::StockAbsurd, s});
+        else if (usable(problem, s) <= 0)
+            faults.push_back({CuttingFault::TrimEatsStock, s});
+        else if (!stock.count || *stock.count > 0)
+            longest = std::max(longest, usable(problem, s));
         if (!notNegative(stock.price)) faults.push_back({CuttingFault::StockPriceNegative, s});
     }
     std::size_t pieces = 0;
     for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
         const LengthPiece& piece = problem.pieces[i];
-        if (piece.count < 0) faults.push_back({CuttingFault::PieceCountNegative, i});
-        else pieces += std::size_t(piece.count);
-        if (!positive(piece.lengthMm)) faults.push_back({CuttingFault::PieceNotPositive, i});
-        else if (piece.lengthMm > kAbsurdCutMm) faults.push_back({CuttingFault::PieceAbsurd, i});
+        if (piece.count < 0)
+            faults.push_back({CuttingFault::PieceCountNegative, i});
+        else
+            pieces += std::size_t(piece.count);
+        if (!positive(piece.lengthMm))
+            faults.push_back({CuttingFault::PieceNotPositive, i});
+        else if (piece.lengthMm > kAbsurdCutMm)
+            faults.push_back({CuttingFault::PieceAbsurd, i});
         else if (!problem.stock.empty() && piece.lengthMm > longest + kFuzzMm)
             faults.push_back({CuttingFault::PieceTooLarge, i});
     }
@@ -349,8 +357,8 @@ LengthsPlan cutLengths(const LengthsProblem& problem, const Effort& effort,
     };
     std::vector<Open> open; // in order of cost, neither ruled out nor packed
     std::int64_t iterations = 0;
-    double ahead = 0;          // no set that is not yet listed costs less
-    bool everywhere = true;    // the list of sets is complete below `cost`
+    double ahead = 0;       // no set that is not yet listed costs less
+    bool everywhere = true; // the list of sets is complete below `cost`
     const auto bound = [&] {
         double low = everywhere ? cost : ahead;
         for (const Open& set : open) low = std::min(low, set.cost);

@@ -43,8 +43,8 @@ struct LengthsProblem {
 struct LengthsPlan {
     std::vector<CutBar> bars; ///< the locked ones first
     double cost{};
-    double lowerBoundCost{}; ///< no plan can cost less
-    bool proven = false;     ///< the cost is proved to be the least
+    double lowerBoundCost{};           ///< no plan can cost less
+    bool proven = false;               ///< the cost is proved to be the least
     std::vector<std::size_t> unplaced; ///< pieces left over because the counted stock is used up, one for each
     friend bool operator==(const LengthsPlan&, const LengthsPlan&) = default;
 };

@@ -134,8 +134,7 @@ std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, 
     const int sheetKinds = int(sizes.size());
     glp_add_rows(lp, waysCount + kindsCount + sheetKinds);
     for (int i = 0; i < waysCount; ++i) glp_set_row_bnds(lp, i + 1, GLP_LO, 0, 0);
-    for (int i = 0; i < kindsCount; ++i)
-        glp_set_row_bnds(lp, waysCount + i + 1, GLP_LO, demand[std::size_t(i)], 0);
+    for (int i = 0; i < kindsCount; ++i) glp_set_row_bnds(lp, waysCount + i + 1, GLP_LO, demand[std::size_t(i)], 0);
     for (int k = 0; k < sheetKinds; ++k)
         glp_set_row_bnds(lp, waysCount + kindsCount + k + 1, GLP_UP, 0,
                          length[std::size_t(k)] * against[std::size_t(k)]);

@@ -13,10 +13,7 @@ constexpr double kNowhere = std::numeric_limits<double>::infinity();
 double areaOf(const std::array<SheetUnits, 2>& size) { return double(size[0]) * double(size[1]); }
 
 SheetBlock single(const SheetItem& item, int index) {
-    return {.size = item.size,
-            .item = index,
-            .mayTurn = item.mayTurn,
-            .itemArea = SheetUnits(areaOf(item.size) / 1e6)};
+    return {.size = item.size, .item = index, .mayTurn = item.mayTurn, .itemArea = SheetUnits(areaOf(item.size) / 1e6)};
 }
 
 enum class Fit { ShortSide, LongSide, Area, Corner };
@@ -39,11 +36,11 @@ double leftBeside(const std::array<SheetUnits, 2>& part, const std::array<SheetU
 
 struct SheetSearch::Style {
     Fit fit = Fit::ShortSide;
-    int cutting = 0;       // 0: the cut that leaves the larger part whole; 1: the shorter cut; 2: by chance
-    int order = 0;         // 0: by area; 1: by longer side; 2: by shorter side; 3: by chance
-    double shake = 0;      // of the order
-    double join = -1;      // waste, as a share, up to which blocks are joined beforehand; below 0: none are
-    double pass = 0;       // chance that a free part is passed over
+    int cutting = 0;  // 0: the cut that leaves the larger part whole; 1: the shorter cut; 2: by chance
+    int order = 0;    // 0: by area; 1: by longer side; 2: by shorter side; 3: by chance
+    double shake = 0; // of the order
+    double join = -1; // waste, as a share, up to which blocks are joined beforehand; below 0: none are
+    double pass = 0;  // chance that a free part is passed over
 };
 
 SheetSearch::SheetSearch(const std::vector<SheetItem>& items, std::vector<SheetTree> sheets, std::vector<int> loose,
@@ -103,8 +100,8 @@ std::vector<int> SheetSearch::joined(const std::vector<int>& items, const Style&
                     if (axis == 1) std::swap(size[0], size[1]);
                     if (!fitsSomewhere(size) && !(A.mayTurn && B.mayTurn && fitsSomewhere({size[1], size[0]})))
                         continue;
-                    const double shaken = waste + (style.join > 1e-9 ? dice_.unit() * style.join * 0.5 : 0) +
-                                          dice_.unit() * 1e-9;
+                    const double shaken =
+                        waste + (style.join > 1e-9 ? dice_.unit() * style.join * 0.5 : 0) + dice_.unit() * 1e-9;
                     if (shaken < best.waste) best = {shaken, a, b, axis, turnA != 0, turnB != 0};
                 }
         return best;
@@ -307,8 +304,7 @@ SheetPacking firstSheets(const std::vector<SheetItem>& items, std::vector<SheetT
         const auto look = [&](std::size_t s) {
             for (const int leaf : packing.sheets[s].freeLeaves())
                 for (int turn = 0; turn <= int(item.mayTurn); ++turn) {
-                    const auto size =
-                        turn ? std::array<SheetUnits, 2>{item.size[1], item.size[0]} : item.size;
+                    const auto size = turn ? std::array<SheetUnits, 2>{item.size[1], item.size[0]} : item.size;
                     const double left =
                         leftBeside(packing.sheets[s].nodes()[std::size_t(leaf)].size, size, Fit::ShortSide);
                     if (left < best) {
@@ -334,7 +330,8 @@ SheetPacking firstSheets(const std::vector<SheetItem>& items, std::vector<SheetT
         }
         const auto part = packing.sheets[bestSheet].nodes()[std::size_t(bestLeaf)].size;
         const auto size = bestTurn ? std::array<SheetUnits, 2>{item.size[1], item.size[0]} : item.size;
-        const int axis = double(part[0] - size[0]) * double(part[1]) >= double(part[1] - size[1]) * double(part[0]) ? 0 : 1;
+        const int axis =
+            double(part[0] - size[0]) * double(part[1]) >= double(part[1] - size[1]) * double(part[0]) ? 0 : 1;
         packing.sheets[bestSheet].place(bestLeaf, blocks, 0, bestTurn, axis);
     }
     return packing;

@@ -19,9 +19,9 @@ struct SheetItem {
 /// An item, or two blocks side by side; cut apart again by one cut right across.
 struct SheetBlock {
     std::array<SheetUnits, 2> size{};
-    int item = -1;      ///< single item, or -1
+    int item = -1;       ///< single item, or -1
     bool turned = false; ///< of a single item, as the block lies
-    int first = -1;     ///< blocks joined: `first` nearer to 0, 0
+    int first = -1;      ///< blocks joined: `first` nearer to 0, 0
     int second = -1;
     int axis = 0; ///< 0: side by side along x
     bool mayTurn = false;
@@ -40,7 +40,7 @@ public:
         int first = -1; ///< children; none: a leaf
         int second = -1;
         int axis = 0;
-        int item = -1;      ///< leaf with an item; -1: free
+        int item = -1; ///< leaf with an item; -1: free
         bool turned = false;
         bool pinned = false; ///< stays whatever happens
         [[nodiscard]] bool leaf() const { return first < 0; }

@@ -169,9 +169,8 @@ SheetsPlan planOf(const SheetsProblem& problem, const Scaled& scaled, const Shee
         for (const int leaf : tree.itemLeaves()) {
             const SheetTree::Node& node = tree.nodes()[std::size_t(leaf)];
             if (node.pinned) continue;
-            sheet.pieces.push_back({scaled.items[std::size_t(node.item)].piece,
-                                    mmOf(node.at[0]) + problem.edgeTrimMm, mmOf(node.at[1]) + problem.edgeTrimMm,
-                                    node.turned});
+            sheet.pieces.push_back({scaled.items[std::size_t(node.item)].piece, mmOf(node.at[0]) + problem.edgeTrimMm,
+                                    mmOf(node.at[1]) + problem.edgeTrimMm, node.turned});
         }
         std::sort(sheet.pieces.begin(), sheet.pieces.end(), [](const PlacedRectangle& a, const PlacedRectangle& b) {
             return a.x != b.x ? a.x < b.x : a.y < b.y;
@@ -212,8 +211,10 @@ CuttingFaults faultsOf(const SheetsProblem& problem) {
     std::size_t pieces = 0;
     for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
         const SheetPiece& piece = problem.pieces[i];
-        if (piece.count < 0) faults.push_back({CuttingFault::PieceCountNegative, i});
-        else pieces += std::size_t(piece.count);
+        if (piece.count < 0)
+            faults.push_back({CuttingFault::PieceCountNegative, i});
+        else
+            pieces += std::size_t(piece.count);
         if (!positive(piece.widthMm) || !positive(piece.heightMm))
             faults.push_back({CuttingFault::PieceNotPositive, i});
         else if (std::max(piece.widthMm, piece.heightMm) > kAbsurdCutMm)
@@ -256,8 +257,7 @@ CuttingFaults faultsOf(const SheetsProblem& problem) {
                    r.high(0) <= problem.edgeTrimMm + room[0] + kFuzzMm &&
                    r.high(1) <= problem.edgeTrimMm + room[1] + kFuzzMm;
         });
-        if (!inside || !comesApart(rectangles, problem.kerfMm))
-            faults.push_back({CuttingFault::LockedDoesNotFit, f});
+        if (!inside || !comesApart(rectangles, problem.kerfMm)) faults.push_back({CuttingFault::LockedDoesNotFit, f});
     }
     return faults;
 }
@@ -291,15 +291,15 @@ SheetsPlan cutSheets(const SheetsProblem& problem, const Effort& effort,
         return (item.size[0] <= size[0] && item.size[1] <= size[1]) ||
                (item.mayTurn && item.size[1] <= size[0] && item.size[0] <= size[1]);
     };
-    SheetPacking packing = firstSheets(scaled.items, scaled.pinned, scaled.loose,
-                                       [&](const SheetItem& item) -> std::optional<SheetTree> {
-                                           for (const std::size_t kind : kinds)
-                                               if (opened[kind] < left[kind] && fits(item, kind)) {
-                                                   ++opened[kind];
-                                                   return SheetTree(scaled.size[kind], kind);
-                                               }
-                                           return std::nullopt;
-                                       });
+    SheetPacking packing =
+        firstSheets(scaled.items, scaled.pinned, scaled.loose, [&](const SheetItem& item) -> std::optional<SheetTree> {
+            for (const std::size_t kind : kinds)
+                if (opened[kind] < left[kind] && fits(item, kind)) {
+                    ++opened[kind];
+                    return SheetTree(scaled.size[kind], kind);
+                }
+            return std::nullopt;
+        });
     SheetsPlan best = planOf(problem, scaled, packing);
     const auto finish = [&](SheetsPlan plan, double bound) {
         plan.lowerBoundCost = std::min(fixedCost + bound, plan.cost);
@@ -311,8 +311,10 @@ SheetsPlan cutSheets(const SheetsProblem& problem, const Effort& effort,
     StockSets sets(price, area, left);
     std::vector<SheetItem> items;
     for (const int i : scaled.loose) items.push_back(scaled.items[std::size_t(i)]);
-    if (scaled.pinned.empty()) sets.cuts = sheetCuts(items, scaled.size);
-    else sets.cuts = {}; // the free parts of pinned sheets carry some: said by no inequality here
+    if (scaled.pinned.empty())
+        sets.cuts = sheetCuts(items, scaled.size);
+    else
+        sets.cuts = {}; // the free parts of pinned sheets carry some: said by no inequality here
     double ahead = 0;
     bool listed = false;
     struct Open {
@@ -423,8 +425,10 @@ std::optional<SheetCuts> cutsOf(const SheetsProblem& problem, const CutSheet& sh
             }
         } else {
             const bool both = groups[0].size() > 1 && groups[1].size() > 1;
-            if (both) axis = lastAxis >= 0 ? lastAxis : groups[0].size() <= groups[1].size() ? 0 : 1;
-            else axis = groups[0].size() > 1 ? 0 : groups[1].size() > 1 ? 1 : -1;
+            if (both)
+                axis = lastAxis >= 0 ? lastAxis : groups[0].size() <= groups[1].size() ? 0 : 1;
+            else
+                axis = groups[0].size() > 1 ? 0 : groups[1].size() > 1 ? 1 : -1;
             if (axis < 0) {
                 sound = false;
                 return;

@@ -80,12 +80,12 @@ SheetsPlan cutSheets(const SheetsProblem& problem, const Effort& effort,
 
 /// One cut right across the part in hand.
 struct SheetCut {
-    int part{};        ///< number of the part that is cut: 0 is the sheet, later ones as their cuts make them
-    bool along{};      ///< true: the cut runs along x, its distance is from the part's lower edge; else from its left
-    double atMm{};     ///< from that edge of the part to the near side of the kerf
+    int part{};         ///< number of the part that is cut: 0 is the sheet, later ones as their cuts make them
+    bool along{};       ///< true: the cut runs along x, its distance is from the part's lower edge; else from its left
+    double atMm{};      ///< from that edge of the part to the near side of the kerf
     double sheetAtMm{}; ///< the same, from the sheet's own lower or left edge
-    int near = -1;     ///< number of the part on the near side, which is `atMm` wide
-    int far = -1;      ///< number of the part on the far side; -1: nothing is left there
+    int near = -1;      ///< number of the part on the near side, which is `atMm` wide
+    int far = -1;       ///< number of the part on the far side; -1: nothing is left there
 };
 
 /// A part that a sheet comes apart into: a piece, an offcut, or a stage on the way.

@@ -1,6 +1,7 @@
-// One reader under libFuzzer: built four times, WESTRUM_READER is job, dxf, svg or csv. scripts/fuzz runs them.
+// One reader under libFuzzer: built five times, for job, dxf, svg, csv or cut. scripts/fuzz runs them.
 
 #include "core/plan/plan.h"
+#include "formats/cutting_file.h"
 #include "formats/job_file.h"
 #include "formats/outline_file.h"
 #include "formats/words.h"
@@ -42,6 +43,24 @@ namespace {
     }
 }
 
+[[maybe_unused]] void useCutting(const QByteArray& bytes) {
+    const auto instance = readCutting(bytes);
+    if (!instance) return;
+    const CuttingFaults faults = faultsOf(instance.value());
+    for (const CuttingFaultAt& fault : faults)
+        if (sentence(fault, instance.value().names).isEmpty()) std::abort();
+    if (!faults.empty()) return;
+    const std::size_t pieces = std::visit(
+        [](const auto& problem) {
+            std::size_t sum = 0;
+            for (const auto& piece : problem.pieces) sum += std::size_t(piece.count);
+            return sum;
+        },
+        instance.value().problem);
+    if (pieces > 60) return; // a valid answer, but not in a fuzzer's time
+    if (answerAsJson(instance.value(), cut(instance.value(), {.seed = 1, .iterations = 5})).isEmpty()) std::abort();
+}
+
 } // namespace
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
@@ -52,6 +71,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     useDrawing(readDxf(bytes));
 #elif defined(WESTRUM_FUZZ_SVG)
     useDrawing(readSvg(bytes));
+#elif defined(WESTRUM_FUZZ_CUT)
+    useCutting(bytes);
 #else
     useDrawing(readPoints(bytes));
 #endif

@@ -1,0 +1,111 @@
+#include "core/cutting/shape_forms.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace westrum {
+
+namespace {
+
+// Shapes are grown by half the gap less half of this, so that what was one piece fits together again.
+constexpr double kSlackMm = 0.015;
+
+Region regionOf(const Ring& outline, const std::vector<Ring>& holes) {
+    Region region;
+    region.rings.push_back(outline);
+    if (signedArea(outline) < 0) std::reverse(region.rings[0].begin(), region.rings[0].end());
+    for (const Ring& hole : holes) {
+        region.rings.push_back(hole);
+        if (signedArea(hole) > 0) std::reverse(region.rings.back().begin(), region.rings.back().end());
+    }
+    return region;
+}
+
+std::vector<GridRing> collisionParts(const Region& region, double gapMm) {
+    const Region fat = grown(region, (gapMm - kSlackMm) / 2);
+    std::vector<GridRing> parts = convexParts(fat);
+    // A sliver thinner than the slack would vanish: it is taken as it is.
+    if (parts.empty()) parts = convexParts(region);
+    return parts;
+}
+
+} // namespace
+
+Ring turned(const Ring& ring, double rotationRad) {
+    double c = std::cos(rotationRad);
+    double s = std::sin(rotationRad);
+    const double quarters = rotationRad / (std::numbers::pi / 2);
+    if (std::abs(quarters - std::round(quarters)) < 1e-12) {
+        c = std::round(c);
+        s = std::round(s);
+    }
+    Ring result;
+    result.reserve(ring.size());
+    for (const Point p : ring) result.push_back({c * p.x - s * p.y, s * p.x + c * p.y});
+    return result;
+}
+
+Region lying(const ShapePiece& piece, const PlacedShape& placed) {
+    std::vector<Ring> holes;
+    for (const Ring& hole : piece.holes) holes.push_back(turned(hole, placed.rotationRad));
+    Region region = regionOf(turned(piece.outline, placed.rotationRad), holes);
+    for (Ring& ring : region.rings)
+        for (Point& p : ring) p = p + placed.at;
+    return region;
+}
+
+ShapeForms::ShapeForms(const ShapesProblem& problem) : problem_(problem) {
+    for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
+        ofPiece_.emplace_back();
+        if (problem.pieces[i].count <= 0) continue;
+        for (const double rotation : problem.pieces[i].rotationsRad) {
+            Region region = lying(problem.pieces[i], {i, rotation, {}});
+            if (boundsOf(region).height() <= problem.widthMm + kShapeToleranceMm)
+                ofPiece_.back().push_back(add(i, rotation, std::move(region)));
+        }
+    }
+    for (const Region& region : problem.forbidden) obstacles_.push_back(add(problem.pieces.size(), 0, region));
+    for (const PlacedShape& placed : problem.fixed) formFor(placed);
+}
+
+int ShapeForms::add(std::size_t piece, double rotationRad, Region region) {
+    auto form = std::make_unique<ShapeForm>();
+    form->piece = piece;
+    form->rotationRad = rotationRad;
+    form->bounds = boundsOf(region);
+    form->areaMm2 = areaMm2(region);
+    form->region = std::move(region);
+    forms_.push_back(std::move(form));
+    return int(forms_.size()) - 1;
+}
+
+const std::vector<GridRing>& ShapeForms::partsOf(int index) {
+    ShapeForm& form = *forms_[std::size_t(index)];
+    const std::scoped_lock lock(mutex_);
+    if (form.parts.empty()) form.parts = collisionParts(form.region, problem_.gapMm);
+    return form.parts;
+}
+
+int ShapeForms::formFor(const PlacedShape& placed) {
+    for (const int form : ofPiece_[placed.piece])
+        if (forms_[std::size_t(form)]->rotationRad == placed.rotationRad) return form;
+    const auto [at, fresh] = others_.try_emplace({placed.piece, placed.rotationRad}, 0);
+    if (fresh)
+        at->second = add(placed.piece, placed.rotationRad,
+                         lying(problem_.pieces[placed.piece], {placed.piece, placed.rotationRad, {}}));
+    return at->second;
+}
+
+const NoFit& ShapeForms::noFit(int a, int b) {
+    const std::uint64_t key = std::uint64_t(a) << 32 | std::uint64_t(b);
+    {
+        const std::scoped_lock lock(mutex_);
+        if (const auto found = noFits_.find(key); found != noFits_.end()) return *found->second;
+    }
+    auto fit = std::make_unique<NoFit>(partsOf(a), partsOf(b));
+    const std::scoped_lock lock(mutex_);
+    return *noFits_.try_emplace(key, std::move(fit)).first->second;
+}
+
+} // namespace westrum

@@ -1,0 +1,366 @@
+#include "core/cutting/shape_search.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace westrum {
+
+namespace {
+
+constexpr double kTouching = 0.008;    // mm: overlaps up to this count as none
+constexpr std::size_t kMostKept = 600; // forms up to which a search keeps a table of its own
+constexpr double kNever = std::numeric_limits<double>::infinity();
+
+} // namespace
+
+struct ShapeSearch::Candidate {
+    double cost = kNever;
+    int way = 0; // place in the piece's list of forms
+    Point at{};
+};
+
+ShapeSearch::ShapeSearch(const ShapesProblem& problem, ShapeForms& forms, std::vector<std::size_t> pieces,
+                         std::vector<Fixed> fixed, std::uint64_t seed)
+    : problem_(problem),
+      forms_(forms),
+      pieces_(std::move(pieces)),
+      fixed_(std::move(fixed)),
+      count_(pieces_.size()),
+      weight_(count_ * (count_ + fixed_.size()), 1.0),
+      overlaps_(weight_.size(), 0.0),
+      dice_(seed) {}
+
+double ShapeSearch::lengthOf(const ShapeLayout& layout) const {
+    double length = 0;
+    for (std::size_t i = 0; i < layout.at.size(); ++i)
+        length = std::max(length, layout.at[i].x + forms_.form(layout.form[i]).bounds.high.x);
+    for (const Fixed& fixed : fixed_)
+        if (forms_.form(fixed.form).piece < problem_.pieces.size())
+            length = std::max(length, fixed.at.x + forms_.form(fixed.form).bounds.high.x);
+    return length;
+}
+
+std::optional<ShapeSearch::Box> ShapeSearch::room(std::size_t item, int form, double lengthMm) const {
+    const Bounds& b = forms_.form(form).bounds;
+    Box box{{-b.low.x, -b.low.y}, {lengthMm - b.high.x, problem_.widthMm - b.high.y}};
+    if (const int group = problem_.pieces[pieces_[item]].group; group >= 0 && !groupSpanMm.empty()) {
+        double low = kNever;
+        double high = -kNever;
+        for (std::size_t j = 0; j < count_; ++j) {
+            if (j == item || problem_.pieces[pieces_[j]].group != group) continue;
+            const Bounds& other = forms_.form(layout_.form[j]).bounds;
+            low = std::min(low, layout_.at[j].x + other.low.x);
+            high = std::max(high, layout_.at[j].x + other.high.x);
+        }
+        if (low < kNever) {
+            box.low.x = std::max(box.low.x, high - groupSpanMm[std::size_t(group)] - b.low.x);
+            box.high.x = std::min(box.high.x, low + groupSpanMm[std::size_t(group)] - b.high.x);
+        }
+    }
+    if (box.high.x < box.low.x - kTouching || box.high.y < box.low.y - kShapeToleranceMm) return std::nullopt;
+    box.high.x = std::max(box.high.x, box.low.x);
+    box.high.y = std::max(box.high.y, box.low.y);
+    return box;
+}
+
+std::optional<Point> ShapeSearch::snapped(Point p, const Box& room) const {
+    p.x = std::clamp(p.x, room.low.x, room.high.x);
+    p.y = std::clamp(p.y, room.low.y, room.high.y);
+    const auto toRepeat = [](double& value, double step, double phase, double low, double high) {
+        if (step <= 0) return true;
+        value = phase + std::round((value - phase) / step) * step;
+        if (value < low - kTouching) value += step;
+        if (value > high + kTouching) value -= step;
+        return value >= low - kTouching && value <= high + kTouching;
+    };
+    if (!toRepeat(p.x, problem_.repeat.alongMm, problem_.repeat.phase.x, room.low.x, room.high.x) ||
+        !toRepeat(p.y, problem_.repeat.acrossMm, problem_.repeat.phase.y, room.low.y, room.high.y))
+        return std::nullopt;
+    return p;
+}
+
+const NoFit& ShapeSearch::noFit(int a, int b) {
+    const auto forms = std::size_t(forms_.count());
+    if (forms > kMostKept) return forms_.noFit(a, b);
+    if (known_.empty()) known_.assign(forms * forms, nullptr);
+    const NoFit*& kept = known_[std::size_t(a) * forms + std::size_t(b)];
+    if (!kept) kept = &forms_.noFit(a, b);
+    return *kept;
+}
+
+void ShapeSearch::gather(std::size_t item, int form, std::vector<Other>& others) {
+    others.clear();
+    const auto add = [&](int otherForm, Point at, double weight) {
+        const bool flipped = otherForm > form;
+        const NoFit& fit = flipped ? noFit(form, otherForm) : noFit(otherForm, form);
+        if (fit.corners().empty()) return;
+        const Bounds& b = fit.bounds();
+        others.push_back(
+            {&fit, at, weight, flipped ? at - b.high : at + b.low, flipped ? at - b.low : at + b.high, flipped});
+    };
+    for (std::size_t j = 0; j < count_; ++j)
+        if (j != item) add(layout_.form[j], layout_.at[j], pair(weight_, std::min(item, j), std::max(item, j)));
+    for (std::size_t f = 0; f < fixed_.size(); ++f) add(fixed_[f].form, fixed_[f].at, pair(weight_, item, count_ + f));
+    // What weighs most first: a bad place is given up sooner.
+    std::stable_sort(others.begin(), others.end(), [](const Other& a, const Other& b) { return a.weight > b.weight; });
+}
+
+double ShapeSearch::weigh(const std::vector<Other>& others, Point p, double limit) {
+    double sum = 0;
+    for (const Other& other : others) {
+        if (p.x <= other.low.x || p.x >= other.high.x || p.y <= other.low.y || p.y >= other.high.y) continue;
+        const double depth = other.depth(p);
+        if (depth <= kTouching * 0.5) continue;
+        sum += depth * other.weight;
+        if (sum >= limit) return sum;
+    }
+    return sum;
+}
+
+void ShapeSearch::refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step,
+                         double least) {
+    const bool repeats = problem_.repeat.alongMm > 0 || problem_.repeat.acrossMm > 0;
+    const auto attempt = [&](Point p) {
+        const auto there = snapped(p, room);
+        if (!there) return false;
+        const double cost = weigh(others, *there, candidate.cost);
+        if (cost >= candidate.cost) return false;
+        candidate.cost = cost;
+        candidate.at = *there;
+        return true;
+    };
+    // The shortest way out of each overlap, as long as one helps.
+    for (int round = 0; round < 5 && candidate.cost > 0; ++round) {
+        bool better = false;
+        const Point from = candidate.at;
+        for (const Other& other : others) {
+            if (from.x <= other.low.x || from.x >= other.high.x || from.y <= other.low.y || from.y >= other.high.y)
+                continue;
+            Point exit;
+            const Point place = other.flipped ? other.at - from : from - other.at;
+            if (other.fit->depth(place, exit) <= kTouching * 0.5) continue;
+            const Point way = other.flipped ? place - exit : exit - place;
+            better = attempt(from + way * 1.0001) || better;
+        }
+        if (!better) break;
+    }
+    if (repeats) {
+        const double sx = problem_.repeat.alongMm > 0 ? problem_.repeat.alongMm : step;
+        const double sy = problem_.repeat.acrossMm > 0 ? problem_.repeat.acrossMm : step;
+        for (double part = 1; part > 0.02 && candidate.cost > 0; part /= 2) {
+            const double kx = problem_.repeat.alongMm > 0 ? 1 : part;
+            const double ky = problem_.repeat.acrossMm > 0 ? 1 : part;
+            for (const Point d : {Point{sx * kx, 0}, {-sx * kx, 0}, {0, sy * ky}, {0, -sy * ky}})
+                attempt(candidate.at + d);
+        }
+        return;
+    }
+    while (step > least && candidate.cost > 0) {
+        const double angle = dice_.unit() * 1.5707963267948966;
+        const Point d{std::cos(angle) * step, std::sin(angle) * step};
+        const Point from = candidate.at;
+        const bool better = attempt(from + d) || attempt(from - d) || attempt(from + Point{-d.y, d.x}) ||
+                            attempt(from + Point{d.y, -d.x});
+        step *= better ? 1.3 : 0.55;
+    }
+}
+
+void ShapeSearch::relocate(std::size_t item, double lengthMm) {
+    const std::vector<int>& ways = forms_.formsOf(pieces_[item]);
+    if (gathered_.size() < ways.size()) gathered_.resize(ways.size());
+    std::vector<char> ready(ways.size(), 0);
+    std::vector<std::optional<Box>> rooms(ways.size());
+    const auto others = [&](int way) -> const std::vector<Other>& {
+        if (!ready[std::size_t(way)]) {
+            gather(item, ways[std::size_t(way)], gathered_[std::size_t(way)]);
+            ready[std::size_t(way)] = 1;
+        }
+        return gathered_[std::size_t(way)];
+    };
+    for (std::size_t w = 0; w < ways.size(); ++w) rooms[w] = room(item, ways[w], lengthMm);
+
+    constexpr std::size_t kBest = 3;
+    std::array<Candidate, kBest> best;
+    const auto consider = [&](int way, Point p) {
+        const auto& box = rooms[std::size_t(way)];
+        if (!box) return;
+        const auto there = snapped(p, *box);
+        if (!there) return;
+        const double cost = weigh(others(way), *there, best.back().cost);
+        if (cost >= best.back().cost) return;
+        // Of candidates that lie next to each other one is enough.
+        for (Candidate& b : best)
+            if (b.way == way && std::abs(b.at.x - there->x) + std::abs(b.at.y - there->y) < 1) {
+                if (cost < b.cost) b = {cost, way, *there};
+                std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
+                return;
+            }
+        best.back() = {cost, way, *there};
+        std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
+    };
+    const int now = int(std::find(ways.begin(), ways.end(), layout_.form[item]) - ways.begin());
+    const Point from = layout_.at[item];
+    if (now < int(ways.size())) consider(now, from);
+    const Bounds& b = forms_.form(layout_.form[item]).bounds;
+    const auto anyWay = [&] { return ways.size() == 1 ? 0 : int(dice_.below(ways.size())); };
+    for (int n = 0; n < 20; ++n) {
+        const int way = anyWay();
+        if (const auto& box = rooms[std::size_t(way)])
+            consider(way, {dice_.between(box->low.x, box->high.x), dice_.between(box->low.y, box->high.y)});
+    }
+    for (int n = 0; n < 12; ++n)
+        consider(anyWay(),
+                 {from.x + b.width() * dice_.between(-0.25, 0.25), from.y + b.height() * dice_.between(-0.25, 0.25)});
+    // Corners of no-fit regions: places where two corners or a corner and an edge touch.
+    for (int n = 0; n < 30; ++n) {
+        const int way = anyWay();
+        const std::vector<Other>& list = others(way);
+        if (list.empty()) break;
+        const Other& other = list[dice_.below(list.size())];
+        const auto& corners = other.fit->corners();
+        const Point corner = corners[dice_.below(corners.size())];
+        const Point p = other.flipped ? other.at - corner : other.at + corner;
+        const auto& box = rooms[std::size_t(way)];
+        if (!box || p.x < box->low.x - 1 || p.x > box->high.x + 1 || p.y < box->low.y - 1 || p.y > box->high.y + 1)
+            continue;
+        consider(way, p);
+    }
+    const double size = std::sqrt(b.width() * b.height());
+    for (Candidate& candidate : best)
+        if (candidate.cost < kNever)
+            refine(others(candidate.way), *rooms[std::size_t(candidate.way)], candidate, size * 0.04, size * 0.002);
+    std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
+    Candidate& chosen = best.front();
+    if (chosen.cost == kNever) return;
+    refine(others(chosen.way), *rooms[std::size_t(chosen.way)], chosen, size * 0.002, 0.002);
+    layout_.form[item] = ways[std::size_t(chosen.way)];
+    layout_.at[item] = chosen.at;
+}
+
+double ShapeSearch::measure() {
+    overlap_ = 0;
+    deepest_ = 0;
+    for (std::size_t i = 0; i < count_; ++i) {
+        const auto against = [&](std::size_t j, int otherForm, Point otherAt) {
+            const int form = layout_.form[i];
+            double depth = 0;
+            // Only what can overlap is looked up: the bounds of the pieces, grown by the gap, tell.
+            const Bounds& a = forms_.form(form).bounds;
+            const Bounds& b = forms_.form(otherForm).bounds;
+            const Point d = otherAt - layout_.at[i];
+            const double gap = problem_.gapMm;
+            if (d.x + b.low.x < a.high.x + gap && d.x + b.high.x > a.low.x - gap && d.y + b.low.y < a.high.y + gap &&
+                d.y + b.high.y > a.low.y - gap)
+                depth =
+                    form <= otherForm ? noFit(form, otherForm).depth(d) : noFit(otherForm, form).depth({-d.x, -d.y});
+            pair(overlaps_, i, j) = depth;
+            if (depth > kTouching) overlap_ += depth;
+            deepest_ = std::max(deepest_, depth);
+        };
+        for (std::size_t j = i + 1; j < count_; ++j) against(j, layout_.form[j], layout_.at[j]);
+        for (std::size_t f = 0; f < fixed_.size(); ++f) against(count_ + f, fixed_[f].form, fixed_[f].at);
+    }
+    return overlap_;
+}
+
+bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves) {
+    std::fill(weight_.begin(), weight_.end(), 1.0);
+    measure();
+    ShapeLayout best = layout_;
+    double least = overlap_;
+    int without = 0;
+    const std::size_t wide = count_ + fixed_.size();
+    std::vector<std::size_t> order;
+    while (true) {
+        if (deepest_ <= kTouching) return true;
+        order.clear();
+        for (std::size_t i = 0; i < count_; ++i) {
+            bool overlapping = false;
+            for (std::size_t j = 0; j < wide && !overlapping; ++j) {
+                if (j == i) continue;
+                overlapping = (j < i ? pair(overlaps_, j, i) : pair(overlaps_, i, j)) > kTouching;
+            }
+            if (overlapping) order.push_back(i);
+        }
+        dice_.shuffle(order);
+        for (const std::size_t i : order) {
+            if (effort.spent(moves) >= 1) break;
+            ++moves;
+            relocate(i, lengthMm);
+        }
+        measure();
+        if (deepest_ <= kTouching) return true;
+        if (overlap_ < least * 0.98) {
+            without = 0;
+        } else {
+            ++without;
+        }
+        if (overlap_ < least) {
+            least = overlap_;
+            best = layout_;
+        }
+        if (without > patience || effort.spent(moves) >= 1) break;
+        for (std::size_t k = 0; k < weight_.size(); ++k) {
+            if (overlaps_[k] > kTouching)
+                weight_[k] *= temper.least + (temper.most - temper.least) * overlaps_[k] / deepest_;
+            else
+                weight_[k] = std::max(1.0, weight_[k] * temper.fade);
+        }
+    }
+    layout_ = std::move(best);
+    measure();
+    return false;
+}
+
+void ShapeSearch::pushInside(double lengthMm) {
+    for (std::size_t i = 0; i < count_; ++i) {
+        const Bounds& b = forms_.form(layout_.form[i]).bounds;
+        const Box box{{-b.low.x, -b.low.y},
+                      {std::max(-b.low.x, lengthMm - b.high.x), std::max(-b.low.y, problem_.widthMm - b.high.y)}};
+        layout_.at[i] = snapped(layout_.at[i], box).value_or(Point{box.low.x, box.low.y});
+    }
+}
+
+void ShapeSearch::scatter(double lengthMm) {
+    for (std::size_t i = 0; i < count_; ++i) {
+        const auto& ways = forms_.formsOf(pieces_[i]);
+        layout_.form[i] = ways[dice_.below(ways.size())];
+        layout_.at[i] = {dice_.unit() * lengthMm, dice_.unit() * problem_.widthMm};
+    }
+    pushInside(lengthMm);
+}
+
+void ShapeSearch::disturb(double lengthMm) {
+    if (count_ < 2) return;
+    // Among the larger half, one and another of a different kind.
+    std::vector<std::size_t> large(count_);
+    for (std::size_t i = 0; i < count_; ++i) large[i] = i;
+    std::stable_sort(large.begin(), large.end(), [&](std::size_t a, std::size_t b) {
+        return forms_.form(layout_.form[a]).areaMm2 > forms_.form(layout_.form[b]).areaMm2;
+    });
+    large.resize(std::max<std::size_t>(2, count_ * 3 / 5));
+    const std::size_t a = large[dice_.below(large.size())];
+    std::size_t b = a;
+    for (int n = 0; n < 20 && (b == a || pieces_[b] == pieces_[a]); ++n) b = large[dice_.below(large.size())];
+    if (a == b) return;
+    const auto middle = [&](std::size_t i) {
+        const Bounds& box = forms_.form(layout_.form[i]).bounds;
+        return layout_.at[i] + (box.low + box.high) * 0.5;
+    };
+    const Point d = middle(b) - middle(a);
+    layout_.at[a] = layout_.at[a] + d;
+    layout_.at[b] = layout_.at[b] - d;
+    pushInside(lengthMm);
+}
+
+void ShapeSearch::shortenAt(double byMm) {
+    const double line = dice_.unit() * lengthOf(layout_);
+    for (std::size_t i = 0; i < count_; ++i) {
+        const Bounds& b = forms_.form(layout_.form[i]).bounds;
+        if (layout_.at[i].x + (b.low.x + b.high.x) / 2 > line) layout_.at[i].x -= byMm;
+    }
+}
+
+} // namespace westrum

@@ -1,0 +1,102 @@
+#pragma once
+
+#include "core/cutting/effort.h"
+#include "core/cutting/shape_forms.h"
+
+#include <optional>
+#include <vector>
+
+namespace westrum {
+
+/// Where every piece lies: the forms and places of the movable ones.
+struct ShapeLayout {
+    std::vector<int> form;
+    std::vector<Point> at;
+};
+
+/// Moves overlapping pieces on a roll of a given length until none overlaps: guided local search over no-fit regions.
+class ShapeSearch {
+public:
+    struct Fixed {
+        int form;
+        Point at;
+    };
+    /// @param pieces  of each movable item its place in the problem's list; fixed ones are obstacles
+    ShapeSearch(const ShapesProblem& problem, ShapeForms& forms, std::vector<std::size_t> pieces,
+                std::vector<Fixed> fixed, std::uint64_t seed);
+
+    [[nodiscard]] const ShapeLayout& layout() const { return layout_; }
+    void setLayout(ShapeLayout layout) { layout_ = std::move(layout); }
+    /// Length of roll that the layout takes, the fixed ones included.
+    [[nodiscard]] double lengthOf(const ShapeLayout& layout) const;
+
+    /// How the weight of an overlap that stays grows in each round, by its depth, and fades once it is gone.
+    struct Temper {
+        double least = 1.2;
+        double most = 2.0;
+        double fade = 0.99;
+    };
+    Temper temper;
+
+    /// Limits for each group the length of roll that its pieces may lie apart; none by default.
+    std::vector<double> groupSpanMm;
+
+    /// Tries to part all pieces within the length. False: not found before patience or effort was at its end; the
+    /// layout is then the one with the least overlap. Counts its moves in `moves`.
+    bool separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves);
+
+    /// Moves all pieces inside the length, as they are but shifted.
+    void pushInside(double lengthMm);
+    /// All pieces anywhere within the length.
+    void scatter(double lengthMm);
+    /// Two large pieces change places.
+    void disturb(double lengthMm);
+    /// Everything beyond a random line across is moved towards 0 by what the roll loses.
+    void shortenAt(double byMm);
+
+    [[nodiscard]] double overlap() const { return overlap_; }
+    [[nodiscard]] Dice& dice() { return dice_; }
+
+private:
+    /// Another piece or obstacle, as the piece in hand sees it.
+    struct Other {
+        const NoFit* fit;
+        Point at;
+        double weight;
+        Point low, high; ///< places of the piece in hand outside which they cannot overlap
+        bool flipped;    ///< the no-fit region is that of the other against the piece in hand
+
+        [[nodiscard]] double depth(Point p) const { return fit->depth(flipped ? at - p : p - at); }
+    };
+    struct Candidate;
+    struct Box {
+        Point low, high;
+    };
+    [[nodiscard]] std::optional<Box> room(std::size_t item, int form, double lengthMm) const;
+    [[nodiscard]] std::optional<Point> snapped(Point p, const Box& room) const;
+    void gather(std::size_t item, int form, std::vector<Other>& others);
+    static double weigh(const std::vector<Other>& others, Point p, double limit);
+    void refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step, double least);
+    void relocate(std::size_t item, double lengthMm);
+    const NoFit& noFit(int a, int b); ///< a <= b
+    double measure();                 ///< all overlaps; returns their sum
+    [[nodiscard]] double& pair(std::vector<double>& of, std::size_t i, std::size_t j) {
+        return of[i * (count_ + fixed_.size()) + j];
+    }
+
+    const ShapesProblem& problem_;
+    ShapeForms& forms_;
+    std::vector<std::size_t> pieces_;
+    std::vector<Fixed> fixed_;
+    std::size_t count_;
+    ShapeLayout layout_;
+    std::vector<double> weight_; // by pair: item, then item or fixed
+    std::vector<double> overlaps_;
+    double overlap_ = 0;
+    double deepest_ = 0;
+    Dice dice_;
+    std::vector<const NoFit*> known_;          // by pair of forms: spares the lock
+    std::vector<std::vector<Other>> gathered_; // by rotation, kept to save allocations
+};
+
+} // namespace westrum

@@ -1,0 +1,519 @@
+#include "core/cutting/shapes.h"
+
+#include "core/cutting/shape_forms.h"
+#include "core/cutting/shape_search.h"
+#include "core/geometry/boolean.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <mutex>
+#include <thread>
+
+namespace westrum {
+
+namespace {
+
+constexpr double kFuzzMm = 1e-6;
+constexpr std::size_t kMostSearched = 250; ///< pieces up to which overlaps are searched; beyond, rows must do
+
+bool notNegative(double value) { return std::isfinite(value) && value >= 0; }
+
+constexpr std::size_t kMostCorners = 4000;
+
+bool soundRing(const Ring& ring) {
+    return ring.size() <= kMostCorners && std::all_of(ring.begin(), ring.end(), [](Point p) {
+               return std::isfinite(p.x) && std::isfinite(p.y) && std::abs(p.x) <= kAbsurdCutMm &&
+                      std::abs(p.y) <= kAbsurdCutMm;
+           });
+}
+
+/// Without corners that repeat the one before.
+Ring withoutRepeats(const Ring& ring) {
+    Ring result;
+    for (const Point p : ring)
+        if (result.empty() || distance(p, result.back()) > kFuzzMm) result.push_back(p);
+    while (result.size() > 1 && distance(result.front(), result.back()) <= kFuzzMm) result.pop_back();
+    return result;
+}
+
+Region regionAt0(const ShapePiece& piece) { return lying(piece, {}); }
+
+/// Least length of the piece on the roll's middle line, over where it may lie across; 0 if it can miss that line.
+double onMiddleLine(const Region& region, double widthMm) {
+    const Bounds b = boundsOf(region);
+    if (b.height() <= widthMm / 2) return 0;
+    const double low = b.high.y - widthMm / 2;
+    const double high = b.low.y + widthMm / 2;
+    // Pieces that cross the middle are over half the width high: none lies in a hole lower than that.
+    Region solid;
+    for (const Ring& ring : region.rings)
+        if (signedArea(ring) > 0 || boundsOf(ring).height() > widthMm / 2) solid.rings.push_back(ring);
+    std::vector<double> levels{low, high};
+    for (const Ring& ring : solid.rings)
+        for (const Point p : ring)
+            if (p.y > low && p.y < high) levels.push_back(p.y);
+    double least = std::numeric_limits<double>::infinity();
+    for (const double level : levels)
+        for (const double y : {std::clamp(level - 1e-4, low, high), std::clamp(level + 1e-4, low, high)}) {
+            std::vector<double> crossings;
+            for (const Ring& ring : solid.rings)
+                for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
+                    if ((ring[i].y <= y) != (ring[j].y <= y))
+                        crossings.push_back(ring[j].x +
+                                            (ring[i].x - ring[j].x) * (y - ring[j].y) / (ring[i].y - ring[j].y));
+            std::sort(crossings.begin(), crossings.end());
+            double inside = 0;
+            for (std::size_t i = 0; i + 1 < crossings.size(); i += 2) inside += crossings[i + 1] - crossings[i];
+            least = std::min(least, inside);
+        }
+    return std::isfinite(least) ? least : 0;
+}
+
+struct Rectangle {
+    Point low, high;
+};
+
+/// Places by bounding boxes: each piece as near to the start as it goes without touching another's box.
+class Rows {
+public:
+    Rows(const ShapesProblem& problem, ShapeForms& forms) : problem_(problem), forms_(forms) {}
+
+    void block(const Bounds& bounds, Point at) { taken_.push_back({bounds.low + at, bounds.high + at}); }
+
+    Point place(int form) {
+        const Bounds& b = forms_.form(form).bounds;
+        // Few pieces: every corner that the boxes make. Many: columns, one after another.
+        if (taken_.size() < 200) {
+            std::vector<double> xs{0};
+            std::vector<double> ys{0};
+            for (const Rectangle& r : taken_) {
+                xs.push_back(r.high.x + problem_.gapMm);
+                ys.push_back(r.high.y + problem_.gapMm);
+            }
+            std::sort(xs.begin(), xs.end());
+            std::sort(ys.begin(), ys.end());
+            for (const double x : xs)
+                for (const double y : ys)
+                    if (const auto p = fitted({x - b.low.x, y - b.low.y}, b)) return taken(*p, b);
+        }
+        while (true) {
+            if (const auto p = fitted({columnX_ - b.low.x, columnY_ - b.low.y}, b)) {
+                columnY_ = p->y + b.high.y + problem_.gapMm;
+                columnHigh_ = std::max(columnHigh_, p->x + b.high.x + problem_.gapMm);
+                return taken(*p, b);
+            }
+            double end = columnHigh_;
+            if (columnY_ == 0) { // not even at the column's foot: beyond whatever lies there
+                for (const Rectangle& r : taken_)
+                    if (r.high.x > columnX_ - kFuzzMm) end = std::max(end, r.high.x + problem_.gapMm);
+                end = std::max(end, columnX_ + 1);
+            }
+            columnX_ = end;
+            columnY_ = 0;
+        }
+    }
+
+private:
+    /// The place, moved up to the pattern's next point, if nothing is in the way.
+    [[nodiscard]] std::optional<Point> fitted(Point p, const Bounds& b) const {
+        const PatternRepeat& repeat = problem_.repeat;
+        if (repeat.alongMm > 0)
+            p.x = repeat.phase.x + std::ceil((p.x - repeat.phase.x) / repeat.alongMm - 1e-9) * repeat.alongMm;
+        if (repeat.acrossMm > 0)
+            p.y = repeat.phase.y + std::ceil((p.y - repeat.phase.y) / repeat.acrossMm - 1e-9) * repeat.acrossMm;
+        const Rectangle box{p + b.low, p + b.high};
+        if (box.high.y > problem_.widthMm + kShapeToleranceMm || box.low.x < -kFuzzMm || box.low.y < -kFuzzMm)
+            return std::nullopt;
+        const double gap = problem_.gapMm - kFuzzMm;
+        for (const Rectangle& r : taken_)
+            if (box.low.x < r.high.x + gap && box.high.x > r.low.x - gap && box.low.y < r.high.y + gap &&
+                box.high.y > r.low.y - gap)
+                return std::nullopt;
+        return p;
+    }
+    Point taken(Point p, const Bounds& b) {
+        taken_.push_back({p + b.low, p + b.high});
+        return p;
+    }
+
+    const ShapesProblem& problem_;
+    ShapeForms& forms_;
+    std::vector<Rectangle> taken_;
+    double columnX_ = 0;
+    double columnY_ = 0;
+    double columnHigh_ = 0;
+};
+
+/// One of the searches that run side by side, and the best it has found.
+struct Searcher {
+    ShapeSearch search;
+    ShapeLayout best;
+    double length = 0;
+    std::int64_t moves = 0;
+    int freshAfter = 0; ///< failures after which it starts from scratch; 0: never
+};
+
+class Placing {
+public:
+    Placing(const ShapesProblem& problem, const Effort& effort, const std::function<void(const ShapesPlan&)>& progress)
+        : problem_(problem), effort_(effort), progress_(progress), forms_(problem), bound_(shortestLengthMm(problem)) {}
+
+    ShapesPlan run();
+
+private:
+    ShapesPlan planOf(const ShapeLayout& layout, double length) const;
+    ShapeLayout rows(const std::vector<ShapeSearch::Fixed>& fixed);
+    void found(Searcher& searcher, double aim);
+    void explore(Searcher& searcher);
+    void compress(Searcher& searcher);
+    void keepGroups(Searcher& searcher) const;
+    void sideBySide(std::vector<Searcher>& searchers, void (Placing::*phase)(Searcher&));
+    [[nodiscard]] bool least(const Searcher& searcher) const { return searcher.length <= bound_ + kShapeToleranceMm; }
+
+    const ShapesProblem& problem_;
+    const Effort& effort_;
+    const std::function<void(const ShapesPlan&)>& progress_;
+    ShapeForms forms_;
+    double bound_;
+    std::vector<std::size_t> pieces_;
+    std::mutex publishing_;
+    double published_ = std::numeric_limits<double>::infinity();
+};
+
+ShapesPlan Placing::planOf(const ShapeLayout& layout, double length) const {
+    ShapesPlan plan;
+    plan.placements = problem_.fixed;
+    for (std::size_t i = 0; i < pieces_.size(); ++i)
+        plan.placements.push_back({pieces_[i], forms_.form(layout.form[i]).rotationRad, layout.at[i]});
+    plan.lengthMm = length;
+    plan.lowerBoundMm = std::min(bound_, length);
+    plan.proven = length <= plan.lowerBoundMm + kShapeToleranceMm;
+    return plan;
+}
+
+/// The searcher's layout is free of overlaps within `aim`: it becomes its best.
+void Placing::found(Searcher& searcher, double aim) {
+    searcher.best = searcher.search.layout();
+    searcher.length = std::min(aim, searcher.search.lengthOf(searcher.best));
+    keepGroups(searcher);
+    if (!progress_) return;
+    const std::scoped_lock lock(publishing_);
+    if (searcher.length >= published_) return;
+    published_ = searcher.length;
+    progress_(planOf(searcher.best, searcher.length));
+}
+
+void Placing::keepGroups(Searcher& searcher) const {
+    // A group may spread as far as it does now, or a fifth more than its own area takes.
+    int groups = 0;
+    for (const std::size_t p : pieces_) groups = std::max(groups, problem_.pieces[p].group + 1);
+    std::vector<double> span(std::size_t(groups), 0);
+    for (int g = 0; g < groups; ++g) {
+        double low = std::numeric_limits<double>::infinity();
+        double high = -low;
+        double area = 0;
+        double widest = 0;
+        for (std::size_t i = 0; i < pieces_.size(); ++i) {
+            if (problem_.pieces[pieces_[i]].group != g) continue;
+            const ShapeForm& form = forms_.form(searcher.best.form[i]);
+            low = std::min(low, searcher.best.at[i].x + form.bounds.low.x);
+            high = std::max(high, searcher.best.at[i].x + form.bounds.high.x);
+            area += form.areaMm2;
+            widest = std::max(widest, form.bounds.width());
+        }
+        const double wanted = std::max(widest, area / problem_.widthMm) * 1.2 + problem_.gapMm;
+        span[std::size_t(g)] = std::max(wanted, high - low);
+    }
+    searcher.search.groupSpanMm = std::move(span);
+}
+
+/// Shortens the roll step by step; when pieces cannot be parted, large ones change places and it is tried again.
+void Placing::explore(Searcher& s) {
+    constexpr double kShare = 0.8; // of the effort
+    constexpr int kPatience = 20;
+    constexpr int kMostFailures = 20; // at one length, before a smaller step is tried
+    constexpr double kLongestStep = 0.03;
+    constexpr double kShortestStep = 0.004;
+    double step = kLongestStep;
+    double aim = s.length;
+    int failures = 0;
+    struct Failed {
+        double overlap;
+        ShapeLayout layout;
+    };
+    std::vector<Failed> pool;
+    while (effort_.spent(s.moves) < kShare && !least(s)) {
+        if (failures == 0) {
+            aim = std::max(bound_, s.length * (1 - step));
+            s.search.setLayout(s.best);
+            s.search.shortenAt(s.length - aim);
+            s.search.pushInside(aim);
+            pool.clear();
+        }
+        if (s.search.separate(aim, kPatience, effort_, s.moves)) {
+            found(s, aim);
+            if (failures <= 1) step = std::min(kLongestStep, step * 1.5);
+            failures = 0;
+            continue;
+        }
+        if (effort_.spent(s.moves) >= kShare) break;
+        ++failures;
+        if (step > kShortestStep && failures > kMostFailures) {
+            step = std::max(kShortestStep, step * 0.5);
+            failures = 0;
+            continue;
+        }
+        pool.push_back({s.search.overlap(), s.search.layout()});
+        std::sort(pool.begin(), pool.end(), [](const Failed& x, const Failed& y) { return x.overlap < y.overlap; });
+        if (pool.size() > 12) pool.pop_back();
+        if (s.freshAfter > 0 && failures % s.freshAfter == 0) {
+            // These layouts lead nowhere: all pieces anywhere, and from there.
+            pool.clear();
+            s.search.scatter(aim);
+            continue;
+        }
+        const double lot = s.search.dice().unit();
+        s.search.setLayout(pool[std::size_t(lot * lot * double(pool.size()))].layout);
+        s.search.disturb(aim);
+    }
+}
+
+/// The best layout is squeezed: a little is taken out at a random line, less and less as the effort is used up.
+void Placing::compress(Searcher& s) {
+    constexpr double kMost = 0.004;
+    constexpr double kLeast = 0.00002;
+    constexpr int kPatience = 40;
+    const double start = effort_.spent(s.moves);
+    double share = kMost;
+    while (effort_.spent(s.moves) < 1 && !least(s) && share > kLeast) {
+        const double gone = std::clamp((effort_.spent(s.moves) - start) / std::max(1e-9, 1 - start), 0.0, 1.0);
+        share = std::min(share, kMost * std::pow(0.01, gone));
+        const double aim = std::max(bound_, s.length * (1 - share));
+        s.search.setLayout(s.best);
+        s.search.shortenAt(s.length - aim);
+        s.search.pushInside(aim);
+        if (s.search.separate(aim, kPatience, effort_, s.moves))
+            found(s, aim);
+        else
+            share *= 0.9;
+    }
+}
+
+/// Runs a phase of all searches, each in a thread of its own; then all go on from the best of them.
+void Placing::sideBySide(std::vector<Searcher>& searchers, void (Placing::*phase)(Searcher&)) {
+    {
+        std::vector<std::jthread> threads;
+        for (std::size_t i = 1; i < searchers.size(); ++i)
+            threads.emplace_back([this, phase, &s = searchers[i]] { (this->*phase)(s); });
+        (this->*phase)(searchers.front());
+    }
+    const auto best = std::min_element(searchers.begin(), searchers.end(),
+                                       [](const Searcher& a, const Searcher& b) { return a.length < b.length; });
+    const ShapeLayout layout = best->best;
+    const double length = best->length;
+    for (Searcher& s : searchers) {
+        s.best = layout;
+        s.length = length;
+        keepGroups(s);
+    }
+}
+
+/// A layout by bounding boxes: groups one after the other, in each the highest first, lying as short as they may.
+ShapeLayout Placing::rows(const std::vector<ShapeSearch::Fixed>& fixed) {
+    Rows rows(problem_, forms_);
+    for (const ShapeSearch::Fixed& f : fixed) rows.block(forms_.form(f.form).bounds, f.at);
+    std::vector<std::pair<std::size_t, int>> order;
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+        const auto& ways = forms_.formsOf(pieces_[i]);
+        order.push_back({i, *std::min_element(ways.begin(), ways.end(), [&](int a, int b) {
+                             return forms_.form(a).bounds.width() < forms_.form(b).bounds.width();
+                         })});
+    }
+    std::stable_sort(order.begin(), order.end(), [&](const auto& a, const auto& b) {
+        const int ga = problem_.pieces[pieces_[a.first]].group;
+        const int gb = problem_.pieces[pieces_[b.first]].group;
+        if (ga != gb) return ga > gb;
+        return forms_.form(a.second).bounds.width() > forms_.form(b.second).bounds.width();
+    });
+    ShapeLayout layout{std::vector<int>(pieces_.size()), std::vector<Point>(pieces_.size())};
+    for (const auto& [i, form] : order) {
+        layout.form[i] = form;
+        layout.at[i] = rows.place(form);
+    }
+    return layout;
+}
+
+ShapesPlan Placing::run() {
+    std::vector<int> left;
+    for (const ShapePiece& piece : problem_.pieces) left.push_back(piece.count);
+    std::vector<ShapeSearch::Fixed> fixed;
+    for (const PlacedShape& placed : problem_.fixed) {
+        --left[placed.piece];
+        fixed.push_back({forms_.formFor(placed), placed.at});
+    }
+    for (std::size_t i = 0; i < problem_.forbidden.size(); ++i) fixed.push_back({forms_.obstacle(i), {}});
+    for (std::size_t i = 0; i < left.size(); ++i)
+        for (int n = 0; n < left[i]; ++n) pieces_.push_back(i);
+
+    constexpr std::size_t kSearchers = 2; // the answer must not depend on how many processors there are
+    std::vector<Searcher> searchers;
+    const ShapeLayout start = rows(fixed);
+    for (std::size_t i = 0; i < kSearchers; ++i) {
+        searchers.push_back({ShapeSearch(problem_, forms_, pieces_, fixed, effort_.seed * kSearchers + i), start});
+        searchers.back().search.setLayout(start);
+    }
+    // One that is patient with an overlap and one that is not: neither is the better on all problems.
+    searchers[1].search.temper = {1.5, 3.0, 0.8};
+    searchers[1].freshAfter = 25;
+    Searcher& first = searchers.front();
+    found(first, std::numeric_limits<double>::infinity());
+    for (Searcher& s : searchers) {
+        s.length = first.length;
+        keepGroups(s);
+    }
+    if (!pieces_.empty() && pieces_.size() <= kMostSearched) {
+        sideBySide(searchers, &Placing::explore);
+        sideBySide(searchers, &Placing::compress);
+    }
+    return planOf(first.best, first.length);
+}
+
+} // namespace
+
+CuttingFaults faultsOf(const ShapesProblem& problem) {
+    CuttingFaults faults;
+    if (problem.pieces.empty()) faults.push_back({CuttingFault::NoPieces});
+    if (!std::isfinite(problem.widthMm) || problem.widthMm <= 0)
+        faults.push_back({CuttingFault::StockNotPositive});
+    else if (problem.widthMm > kAbsurdCutMm)
+        faults.push_back({CuttingFault::StockAbsurd});
+    if (!notNegative(problem.gapMm) || problem.gapMm > kAbsurdCutMm) faults.push_back({CuttingFault::KerfNegative});
+    if (!notNegative(problem.repeat.alongMm) || !notNegative(problem.repeat.acrossMm) ||
+        !std::isfinite(problem.repeat.phase.x) || !std::isfinite(problem.repeat.phase.y))
+        faults.push_back({CuttingFault::RepeatNegative});
+    std::size_t pieces = 0;
+    for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
+        const ShapePiece& piece = problem.pieces[i];
+        if (piece.count < 0)
+            faults.push_back({CuttingFault::PieceCountNegative, i});
+        else
+            pieces += std::size_t(piece.count);
+        bool sound = soundRing(piece.outline);
+        for (const Ring& hole : piece.holes) sound = sound && soundRing(hole);
+        if (!sound) {
+            faults.push_back({CuttingFault::PieceAbsurd, i});
+            continue;
+        }
+        const Ring outline = withoutRepeats(piece.outline);
+        if (outline.size() > 3 && crossesItself(outline)) {
+            faults.push_back({CuttingFault::PieceCrosses, i});
+            continue;
+        }
+        if (outline.size() < 3 || std::abs(signedArea(outline)) < 1e-3) {
+            faults.push_back({CuttingFault::PieceNotPositive, i});
+            continue;
+        }
+        // Holes must lie inside and apart: then their areas are missing from the whole, no more and no less.
+        double missing = 0;
+        bool holesSound = true;
+        Region holes;
+        for (const Ring& hole : piece.holes) {
+            const Ring ring = withoutRepeats(hole);
+            holesSound = holesSound && ring.size() >= 3 && !crossesItself(ring);
+            if (!holesSound) break;
+            missing += std::abs(signedArea(ring));
+            holes.rings.push_back(ring);
+        }
+        if (holesSound && !holes.rings.empty()) {
+            const Region whole{{outline}};
+            const double left = areaMm2(difference(unionOf(whole.rings), unionOf(holes.rings)));
+            holesSound = std::abs(std::abs(signedArea(outline)) - missing - left) < 1e-6 * missing + 0.01;
+        }
+        if (!holesSound) faults.push_back({CuttingFault::PieceHoleOutside, i});
+        if (piece.rotationsRad.empty() || !std::all_of(piece.rotationsRad.begin(), piece.rotationsRad.end(),
+                                                       [](double r) { return std::isfinite(r); })) {
+            faults.push_back({CuttingFault::PieceNoRotation, i});
+            continue;
+        }
+        const bool fits = std::any_of(piece.rotationsRad.begin(), piece.rotationsRad.end(), [&](double rotation) {
+            const Bounds b = boundsOf(turned(piece.outline, rotation));
+            if (b.height() > problem.widthMm + kShapeToleranceMm) return false;
+            // A wide repeat may leave no point across at which it fits.
+            const double step = problem.repeat.acrossMm;
+            if (step <= 0) return true;
+            const double first = -b.low.y + std::fmod(std::fmod(problem.repeat.phase.y + b.low.y, step) + step, step);
+            return first + b.high.y <= problem.widthMm + kFuzzMm;
+        });
+        if (!fits && problem.widthMm > 0) faults.push_back({CuttingFault::PieceTooLarge, i});
+    }
+    if (pieces > kMostPieces) faults.push_back({CuttingFault::PieceTooMany});
+    if (!faults.empty()) return faults;
+    std::vector<int> used(problem.pieces.size(), 0);
+    for (std::size_t f = 0; f < problem.fixed.size(); ++f) {
+        const PlacedShape& placed = problem.fixed[f];
+        if (placed.piece >= problem.pieces.size() || ++used[placed.piece] > problem.pieces[placed.piece].count ||
+            !std::isfinite(placed.rotationRad) || !std::isfinite(placed.at.x) || !std::isfinite(placed.at.y)) {
+            faults.push_back({CuttingFault::LockedUnknown, f});
+            continue;
+        }
+        const Bounds b = boundsOf(lying(problem.pieces[placed.piece], placed));
+        bool fits = b.low.x >= -kShapeToleranceMm && b.low.y >= -kShapeToleranceMm &&
+                    b.high.y <= problem.widthMm + kShapeToleranceMm;
+        for (std::size_t g = 0; g < f && fits; ++g)
+            fits = problem.fixed[g].piece >= problem.pieces.size() ||
+                   clashMm(problem, problem.fixed[g], placed) <= kShapeToleranceMm;
+        if (!fits) faults.push_back({CuttingFault::LockedDoesNotFit, f});
+    }
+    return faults;
+}
+
+double shortestLengthMm(const ShapesProblem& problem) {
+    double area = 0;
+    double longest = 0;
+    double line = 0;
+    int crossing = 0;
+    for (const ShapePiece& piece : problem.pieces) {
+        if (piece.count <= 0) continue;
+        double shortest = std::numeric_limits<double>::infinity();
+        double middle = std::numeric_limits<double>::infinity();
+        for (const double rotation : piece.rotationsRad) {
+            const Region region = lying(piece, {0, rotation, {}});
+            const Bounds b = boundsOf(region);
+            if (b.height() > problem.widthMm + kShapeToleranceMm) continue;
+            shortest = std::min(shortest, b.width());
+            middle = std::min(middle, onMiddleLine(region, problem.widthMm));
+        }
+        if (!std::isfinite(shortest)) continue;
+        const Region region = regionAt0(piece);
+        // Grown by half the gap the pieces still do not overlap.
+        const Region fat = problem.gapMm > 0 ? grown(region, problem.gapMm / 2, Corners::Rounded) : region;
+        area += areaMm2(fat) * piece.count;
+        longest = std::max(longest, shortest);
+        if (middle > 0) {
+            line += middle * piece.count;
+            crossing += piece.count;
+        }
+    }
+    return std::max({area / (problem.widthMm + problem.gapMm) - problem.gapMm, longest,
+                     line + problem.gapMm * std::max(0, crossing - 1)});
+}
+
+double clashMm(const ShapesProblem& problem, const PlacedShape& a, const PlacedShape& b) {
+    ShapesProblem two;
+    two.widthMm = kAbsurdCutMm;
+    two.gapMm = problem.gapMm;
+    two.pieces = {problem.pieces[a.piece], problem.pieces[b.piece]};
+    two.pieces[0].rotationsRad = {a.rotationRad};
+    two.pieces[1].rotationsRad = {b.rotationRad};
+    two.pieces[0].count = two.pieces[1].count = 1;
+    ShapeForms forms(two);
+    return forms.noFit(0, 1).depth(b.at - a.at);
+}
+
+ShapesPlan placeShapes(const ShapesProblem& problem, const Effort& effort,
+                       const std::function<void(const ShapesPlan&)>& progress) {
+    return Placing(problem, effort, progress).run();
+}
+
+} // namespace westrum

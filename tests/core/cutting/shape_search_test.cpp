@@ -1,0 +1,169 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/cutting/shape_search.h"
+#include "core/geometry/boolean.h"
+#include "core/geometry/net_area.h"
+#include "tests/support/registry.h"
+
+#include <cmath>
+#include <numbers>
+#include <random>
+
+using namespace westrum;
+
+namespace {
+
+Ring box(double w, double h) { return {{0, 0}, {w, 0}, {w, h}, {0, h}}; }
+
+ShapesProblem boxes(double width, std::vector<std::pair<double, double>> sizes) {
+    ShapesProblem problem{.widthMm = width};
+    for (const auto& [w, h] : sizes) problem.pieces.push_back({.outline = box(w, h)});
+    return problem;
+}
+
+/// A search over all pieces of a problem, one of each, all lying at 0, 0.
+struct Searched {
+    explicit Searched(const ShapesProblem& p) : problem(p), forms(problem), search(problem, forms, all(), {}, 1) {
+        ShapeLayout layout;
+        for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
+            layout.form.push_back(forms.formsOf(i)[0]);
+            layout.at.push_back({});
+        }
+        search.setLayout(layout);
+    }
+    [[nodiscard]] std::vector<std::size_t> all() const {
+        std::vector<std::size_t> list;
+        for (std::size_t i = 0; i < problem.pieces.size(); ++i) list.push_back(i);
+        return list;
+    }
+    bool separate(double length, int patience = 100) {
+        std::int64_t moves = 0;
+        return search.separate(length, patience, {.seed = 1, .iterations = 20000}, moves);
+    }
+    ShapesProblem problem;
+    ShapeForms forms;
+    ShapeSearch search;
+};
+
+} // namespace
+
+class ShapeSearchTest : public QObject {
+    Q_OBJECT
+
+private slots:
+    void piecesOnTopOfEachOtherAreParted() {
+        // Four boxes of 300 x 500, all in one corner, on 600 x 1000: they fill it and must find their quarters.
+        Searched s(boxes(1000, {{300, 500}, {300, 500}, {300, 500}, {300, 500}}));
+        QVERIFY(s.separate(600.2));
+        QVERIFY(s.search.lengthOf(s.search.layout()) <= 600.21);
+        for (std::size_t i = 0; i < 4; ++i)
+            for (std::size_t j = 0; j < i; ++j)
+                QVERIFY(clashMm(s.problem, {i, 0, s.search.layout().at[i]}, {j, 0, s.search.layout().at[j]}) <=
+                        kShapeToleranceMm);
+    }
+
+    void whatCannotBePartedIsGivenUp() {
+        Searched s(boxes(1000, {{300, 600}, {300, 600}}));
+        QVERIFY(!s.separate(500, 10)); // one is 300 long, and across there is room for one only
+        QVERIFY(s.search.overlap() > 0);
+    }
+
+    void pushedInsideEverythingLiesWithinTheRoll() {
+        Searched s(boxes(1000, {{300, 600}, {200, 100}, {700, 900}}));
+        ShapeLayout far = s.search.layout();
+        far.at = {{5000, -300}, {-80, 2000}, {650, 650}};
+        s.search.setLayout(far);
+        s.search.pushInside(900);
+        for (std::size_t i = 0; i < 3; ++i) {
+            const Bounds b = boundsOf(lying(s.problem.pieces[i], {i, 0, s.search.layout().at[i]}));
+            QVERIFY(b.low.x >= 0 && b.low.y >= 0 && b.high.x <= 900 && b.high.y <= 1000);
+        }
+    }
+
+    void swappedPiecesExchangeTheirMiddles() {
+        // Only two pieces, so it is these that change places: middles 150, 300 and 750, 200 before.
+        Searched s(boxes(1000, {{300, 600}, {500, 400}}));
+        ShapeLayout layout = s.search.layout();
+        layout.at = {{0, 0}, {500, 0}};
+        s.search.setLayout(layout);
+        s.search.disturb(1000);
+        QCOMPARE(s.search.layout().at[0], (Point{600, 0}));  // 750 - 150; 200 - 300 is below the edge: 0
+        QCOMPARE(s.search.layout().at[1], (Point{0, 100}));  // 150 - 250 is before the start: 0; 300 - 200
+    }
+
+    void shorteningMovesWhatLiesBeyondTheLine() {
+        Searched s(boxes(1000, {{300, 600}, {300, 600}, {300, 600}}));
+        ShapeLayout layout = s.search.layout();
+        layout.at = {{0, 0}, {400, 0}, {800, 0}};
+        s.search.setLayout(layout);
+        s.search.shortenAt(50);
+        double last = -1;
+        int moved = 0;
+        for (std::size_t i = 0; i < 3; ++i) {
+            const double before = layout.at[i].x;
+            const double now = s.search.layout().at[i].x;
+            QVERIFY(now == before || now == before - 50);
+            QVERIFY(now > last); // the order stays, and once one has moved all behind it have
+            if (moved > 0) QVERIFY(now != before);
+            moved += now != before;
+            last = now;
+        }
+    }
+
+    void scatteredPiecesLieWithinTheRoll() {
+        Searched s(boxes(1000, {{300, 600}, {200, 100}, {700, 900}, {50, 50}}));
+        s.search.scatter(800);
+        for (std::size_t i = 0; i < 4; ++i) {
+            const Bounds b = boundsOf(lying(s.problem.pieces[i], {i, 0, s.search.layout().at[i]}));
+            QVERIFY(b.low.x >= 0 && b.low.y >= 0 && b.high.x <= 800 && b.high.y <= 1000);
+        }
+    }
+
+    void quarterTurnsAreExact() {
+        const Ring ring{{0, 0}, {123.456, 0}, {0, 7.5}};
+        QCOMPARE(turned(ring, std::numbers::pi / 2), (Ring{{0, 0}, {0, 123.456}, {-7.5, 0}}));
+        QCOMPARE(turned(ring, std::numbers::pi), (Ring{{0, 0}, {-123.456, 0}, {0, -7.5}}));
+    }
+
+    void theSumOfConvexRings() {
+        // A box 4 x 2 and a box 1 x 3: 5 x 5. A box and a triangle: areas and perimeters tell (mixed volumes).
+        const auto grid = [](const Ring& ring) {
+            GridRing result;
+            for (const Point p : ring) result.push_back(toGrid(p));
+            return result;
+        };
+        const GridRing sum = convexSum(grid(box(4, 2)), grid(box(1, 3)));
+        Ring ring;
+        for (const GridPoint p : sum) ring.push_back(fromGrid(p));
+        QCOMPARE(signedArea(ring), 25.0);
+        QCOMPARE(boundsOf(ring), (Bounds{{0, 0}, {5, 5}}));
+        // The sum with itself turned by half is twice as wide every way: four times the area for a box.
+        const Region doubled = sumOfParts({grid(box(4, 2))}, {grid(box(4, 2))});
+        QCOMPARE(areaMm2(doubled), 32.0);
+    }
+
+    void grownRegionsKeepTheirDistance() {
+        // A box 100 x 100 grown by 5: mitred 110 x 110; rounded the corners are missing, less than (4 - pi) 25.
+        const Region mitred = grown({{box(100, 100)}}, 5);
+        QVERIFY(std::abs(areaMm2(mitred) - 12100) < 0.1);
+        const Region rounded = grown({{box(100, 100)}}, 5, Corners::Rounded);
+        const double exact = 12100 - (4 - std::numbers::pi) * 25;
+        QVERIFY(areaMm2(rounded) <= exact + 0.1 && areaMm2(rounded) > exact - 5);
+        // Shrunk by more than half of it nothing is left.
+        QVERIFY(grown({{box(100, 100)}}, -51).empty());
+    }
+
+    void theBoundCountsWhatCrossesTheMiddle() {
+        // Two boxes of 300 x 600 on 1000: by area 360, but both cross the middle line: 600.
+        QCOMPARE(shortestLengthMm(boxes(1000, {{300, 600}, {300, 600}})), 600.0);
+        // At 400 high they can lie beside each other: the longest counts.
+        QCOMPARE(shortestLengthMm(boxes(1000, {{300, 400}, {300, 400}})), 300.0);
+        // A frame whose window is low does not count its window: nothing that crosses could lie in it.
+        ShapesProblem frame = boxes(1000, {{300, 600}});
+        frame.pieces[0].holes = {{{100, 200}, {200, 200}, {200, 400}, {100, 400}}};
+        QCOMPARE(shortestLengthMm(frame), 300.0);
+    }
+};
+
+WESTRUM_TEST(ShapeSearchTest)
+#include "shape_search_test.moc"
