@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <numeric>
 
 namespace westrum {
 
@@ -323,35 +324,42 @@ void ShapeSearch::pushInside(double lengthMm) {
     }
 }
 
-void ShapeSearch::scatter(double lengthMm) {
-    for (std::size_t i = 0; i < count_; ++i) {
-        const auto& ways = forms_.formsOf(pieces_[i]);
-        layout_.form[i] = ways[dice_.below(ways.size())];
-        layout_.at[i] = {dice_.unit() * lengthMm, dice_.unit() * problem_.widthMm};
-    }
-    pushInside(lengthMm);
-}
-
 void ShapeSearch::disturb(double lengthMm) {
     if (count_ < 2) return;
-    // Among the larger half, one and another of a different kind.
-    std::vector<std::size_t> large(count_);
-    for (std::size_t i = 0; i < count_; ++i) large[i] = i;
-    std::stable_sort(large.begin(), large.end(), [&](std::size_t a, std::size_t b) {
-        return forms_.form(layout_.form[a]).areaMm2 > forms_.form(layout_.form[b]).areaMm2;
-    });
-    large.resize(std::max<std::size_t>(2, count_ * 3 / 5));
-    const std::size_t a = large[dice_.below(large.size())];
-    std::size_t b = a;
-    for (int n = 0; n < 20 && (b == a || pieces_[b] == pieces_[a]); ++n) b = large[dice_.below(large.size())];
-    if (a == b) return;
     const auto middle = [&](std::size_t i) {
         const Bounds& box = forms_.form(layout_.form[i]).bounds;
         return layout_.at[i] + (box.low + box.high) * 0.5;
     };
-    const Point d = middle(b) - middle(a);
-    layout_.at[a] = layout_.at[a] + d;
-    layout_.at[b] = layout_.at[b] - d;
+    std::vector<std::size_t> chosen;
+    if (dice_.unit() < shuffleShare) {
+        // What lies in a part of the roll changes places among itself.
+        const double wide = lengthMm * dice_.between(0.15, 0.45);
+        const double from = dice_.unit() * (lengthMm - wide);
+        for (std::size_t i = 0; i < count_; ++i)
+            if (const double x = middle(i).x; x >= from && x <= from + wide) chosen.push_back(i);
+    }
+    if (chosen.size() < 2) {
+        // Two of the larger pieces, of different kinds.
+        std::vector<std::size_t> large(count_);
+        std::iota(large.begin(), large.end(), std::size_t(0));
+        std::stable_sort(large.begin(), large.end(), [&](std::size_t a, std::size_t b) {
+            return forms_.form(layout_.form[a]).areaMm2 > forms_.form(layout_.form[b]).areaMm2;
+        });
+        large.resize(std::max<std::size_t>(2, count_ * 3 / 5));
+        const std::size_t a = large[dice_.below(large.size())];
+        std::size_t b = a;
+        for (int n = 0; n < 20 && (b == a || pieces_[b] == pieces_[a]); ++n) b = large[dice_.below(large.size())];
+        if (a == b) return;
+        chosen = {a, b};
+    }
+    std::vector<Point> middles;
+    for (const std::size_t i : chosen) middles.push_back(middle(i));
+    if (chosen.size() == 2)
+        std::swap(middles[0], middles[1]);
+    else
+        dice_.shuffle(middles);
+    for (std::size_t n = 0; n < chosen.size(); ++n)
+        layout_.at[chosen[n]] = layout_.at[chosen[n]] + (middles[n] - middle(chosen[n]));
     pushInside(lengthMm);
 }
 

@@ -37,6 +37,7 @@ public:
         double fade = 0.99;
     };
     Temper temper;
+    double shuffleShare = 0;
 
     /// Limits for each group the length of roll that its pieces may lie apart; none by default.
     std::vector<double> groupSpanMm;
@@ -47,9 +48,7 @@ public:
 
     /// Moves all pieces inside the length, as they are but shifted.
     void pushInside(double lengthMm);
-    /// All pieces anywhere within the length.
-    void scatter(double lengthMm);
-    /// Two large pieces change places.
+    /// Two large pieces change places; or, by the chance of `shuffleShare`, all that lie in a part of the roll.
     void disturb(double lengthMm);
     /// Everything beyond a random line across is moved towards 0 by what the roll loses.
     void shortenAt(double byMm);

@@ -151,7 +151,6 @@ struct Searcher {
     ShapeLayout best;
     double length = 0;
     std::int64_t moves = 0;
-    int freshAfter = 0; ///< failures after which it starts from scratch; 0: never
 };
 
 class Placing {
@@ -267,12 +266,6 @@ void Placing::explore(Searcher& s) {
         pool.push_back({s.search.overlap(), s.search.layout()});
         std::sort(pool.begin(), pool.end(), [](const Failed& x, const Failed& y) { return x.overlap < y.overlap; });
         if (pool.size() > 12) pool.pop_back();
-        if (s.freshAfter > 0 && failures % s.freshAfter == 0) {
-            // These layouts lead nowhere: all pieces anywhere, and from there.
-            pool.clear();
-            s.search.scatter(aim);
-            continue;
-        }
         const double lot = s.search.dice().unit();
         s.search.setLayout(pool[std::size_t(lot * lot * double(pool.size()))].layout);
         s.search.disturb(aim);
@@ -363,9 +356,9 @@ ShapesPlan Placing::run() {
         searchers.push_back({ShapeSearch(problem_, forms_, pieces_, fixed, effort_.seed * kSearchers + i), start});
         searchers.back().search.setLayout(start);
     }
-    // One that is patient with an overlap and one that is not: neither is the better on all problems.
+    // Two tempers: neither is the better on all problems.
+    searchers[0].search.shuffleShare = 0.5;
     searchers[1].search.temper = {1.5, 3.0, 0.8};
-    searchers[1].freshAfter = 25;
     Searcher& first = searchers.front();
     found(first, std::numeric_limits<double>::infinity());
     for (Searcher& s : searchers) {
@@ -388,6 +381,8 @@ CuttingFaults faultsOf(const ShapesProblem& problem) {
         faults.push_back({CuttingFault::StockNotPositive});
     else if (problem.widthMm > kAbsurdCutMm)
         faults.push_back({CuttingFault::StockAbsurd});
+    if (problem.lengthMm && (!std::isfinite(*problem.lengthMm) || *problem.lengthMm <= 0))
+        faults.push_back({CuttingFault::StockNotPositive});
     if (!notNegative(problem.gapMm) || problem.gapMm > kAbsurdCutMm) faults.push_back({CuttingFault::KerfNegative});
     if (!notNegative(problem.repeat.alongMm) || !notNegative(problem.repeat.acrossMm) ||
         !std::isfinite(problem.repeat.phase.x) || !std::isfinite(problem.repeat.phase.y))
@@ -438,7 +433,9 @@ CuttingFaults faultsOf(const ShapesProblem& problem) {
         }
         const bool fits = std::any_of(piece.rotationsRad.begin(), piece.rotationsRad.end(), [&](double rotation) {
             const Bounds b = boundsOf(turned(piece.outline, rotation));
-            if (b.height() > problem.widthMm + kShapeToleranceMm) return false;
+            if (b.height() > problem.widthMm + kShapeToleranceMm ||
+                b.width() > problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm)
+                return false;
             // A wide repeat may leave no point across at which it fits.
             const double step = problem.repeat.acrossMm;
             if (step <= 0) return true;
@@ -511,8 +508,85 @@ double clashMm(const ShapesProblem& problem, const PlacedShape& a, const PlacedS
     return forms.noFit(0, 1).depth(b.at - a.at);
 }
 
+namespace {
+
+/// Part of an effort, up to a share of the whole.
+Effort upTo(const Effort& effort, double share) {
+    Effort part = effort;
+    part.iterations = std::int64_t(double(effort.iterations) * share);
+    if (effort.iterations > 0) part.iterations = std::max<std::int64_t>(part.iterations, 1);
+    if (effort.timeSpent) part.timeSpent = [spent = effort.timeSpent, share] { return spent() / share; };
+    return part;
+}
+
+/// Stock that ends: what lies beyond its end is taken off, then put back in piece by piece, the largest first.
+ShapesPlan fillStock(const ShapesProblem& problem, double endMm, const Effort& effort,
+                     const std::function<void(const ShapesPlan&)>& progress) {
+    constexpr double kShare = 0.6; // of the effort, for all pieces together
+    constexpr int kPatience = 25;
+    ShapesPlan plan = Placing(problem, upTo(effort, kShare), {}).run();
+    if (plan.lengthMm <= endMm + kShapeToleranceMm) return plan;
+
+    ShapeForms forms(problem);
+    std::vector<ShapeSearch::Fixed> fixed;
+    for (const PlacedShape& placed : problem.fixed) fixed.push_back({forms.formFor(placed), placed.at});
+    for (std::size_t i = 0; i < problem.forbidden.size(); ++i) fixed.push_back({forms.obstacle(i), {}});
+    std::vector<PlacedShape> kept;
+    std::vector<PlacedShape> loose;
+    for (std::size_t i = problem.fixed.size(); i < plan.placements.size(); ++i) {
+        const PlacedShape& placed = plan.placements[i];
+        const bool inside = placed.at.x + forms.form(forms.formFor(placed)).bounds.high.x <= endMm + kShapeToleranceMm;
+        (inside ? kept : loose).push_back(placed);
+    }
+    const auto areaOf = [&](const PlacedShape& p) { return forms.form(forms.formFor(p)).areaMm2; };
+    std::stable_sort(loose.begin(), loose.end(),
+                     [&](const PlacedShape& a, const PlacedShape& b) { return areaOf(a) > areaOf(b); });
+    const auto planNow = [&] {
+        ShapesPlan now;
+        now.placements = problem.fixed;
+        now.placements.insert(now.placements.end(), kept.begin(), kept.end());
+        for (const PlacedShape& p : now.placements)
+            now.lengthMm = std::max(now.lengthMm, p.at.x + forms.form(forms.formFor(p)).bounds.high.x);
+        for (const PlacedShape& p : loose) now.unplaced.push_back(p.piece);
+        return now; // with pieces left over there is no bound to speak of: 0
+    };
+    if (progress) progress(planNow());
+    std::int64_t moves = effort.iterations > 0 ? std::int64_t(double(effort.iterations) * kShare) : 0;
+    Dice dice(effort.seed);
+    for (int round = 0; round < 4 && !loose.empty() && effort.spent(moves) < 1; ++round)
+        for (std::size_t next = 0; next < loose.size() && effort.spent(moves) < 1;) {
+            std::vector<std::size_t> pieces;
+            ShapeLayout layout;
+            for (const PlacedShape& p : kept) {
+                pieces.push_back(p.piece);
+                layout.form.push_back(forms.formFor(p));
+                layout.at.push_back(p.at);
+            }
+            pieces.push_back(loose[next].piece);
+            layout.form.push_back(forms.formFor(loose[next]));
+            layout.at.push_back({dice.unit() * endMm, dice.unit() * problem.widthMm});
+            ShapeSearch search(problem, forms, pieces, fixed, dice.bits());
+            search.setLayout(std::move(layout));
+            search.pushInside(endMm);
+            if (!search.separate(endMm, kPatience, effort, moves) ||
+                search.lengthOf(search.layout()) > endMm + kShapeToleranceMm) {
+                ++next;
+                continue;
+            }
+            kept.clear();
+            for (std::size_t i = 0; i < pieces.size(); ++i)
+                kept.push_back({pieces[i], forms.form(search.layout().form[i]).rotationRad, search.layout().at[i]});
+            loose.erase(loose.begin() + std::ptrdiff_t(next));
+            if (progress) progress(planNow());
+        }
+    return planNow();
+}
+
+} // namespace
+
 ShapesPlan placeShapes(const ShapesProblem& problem, const Effort& effort,
                        const std::function<void(const ShapesPlan&)>& progress) {
+    if (problem.lengthMm) return fillStock(problem, *problem.lengthMm, effort, progress);
     return Placing(problem, effort, progress).run();
 }
 

@@ -87,8 +87,8 @@ private slots:
         layout.at = {{0, 0}, {500, 0}};
         s.search.setLayout(layout);
         s.search.disturb(1000);
-        QCOMPARE(s.search.layout().at[0], (Point{600, 0}));  // 750 - 150; 200 - 300 is below the edge: 0
-        QCOMPARE(s.search.layout().at[1], (Point{0, 100}));  // 150 - 250 is before the start: 0; 300 - 200
+        QCOMPARE(s.search.layout().at[0], (Point{600, 0})); // 750 - 150; 200 - 300 is below the edge: 0
+        QCOMPARE(s.search.layout().at[1], (Point{0, 100})); // 150 - 250 is before the start: 0; 300 - 200
     }
 
     void shorteningMovesWhatLiesBeyondTheLine() {
@@ -110,13 +110,23 @@ private slots:
         }
     }
 
-    void scatteredPiecesLieWithinTheRoll() {
-        Searched s(boxes(1000, {{300, 600}, {200, 100}, {700, 900}, {50, 50}}));
-        s.search.scatter(800);
-        for (std::size_t i = 0; i < 4; ++i) {
-            const Bounds b = boundsOf(lying(s.problem.pieces[i], {i, 0, s.search.layout().at[i]}));
-            QVERIFY(b.low.x >= 0 && b.low.y >= 0 && b.high.x <= 800 && b.high.y <= 1000);
+    void aPartOfTheRollIsShuffled() {
+        // Six columns; those in the part chosen change places among themselves: the places stay the same set.
+        Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
+        ShapeLayout layout = s.search.layout();
+        for (std::size_t i = 0; i < 6; ++i) layout.at[i] = {double(i) * 100, 0};
+        s.search.shuffleShare = 1;
+        int changed = 0;
+        for (int n = 0; n < 20; ++n) {
+            s.search.setLayout(layout);
+            s.search.disturb(600);
+            std::vector<double> places;
+            for (const Point p : s.search.layout().at) places.push_back(p.x);
+            changed += s.search.layout().at != layout.at;
+            std::sort(places.begin(), places.end());
+            QCOMPARE(places, (std::vector<double>{0, 100, 200, 300, 400, 500}));
         }
+        QVERIFY(changed > 5);
     }
 
     void quarterTurnsAreExact() {

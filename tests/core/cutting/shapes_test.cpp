@@ -199,6 +199,18 @@ private slots:
         QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::LockedDoesNotFit, 1}}));
     }
 
+    void stockThatEndsTakesWhatItCan() {
+        // 1000 x 1000 takes four of 480 x 480; of six two are left over. A piece longer than the stock is a fault.
+        ShapesProblem problem{.widthMm = 1000, .pieces = {piece(box(480, 480), 6)}};
+        problem.lengthMm = 1000;
+        const ShapesPlan plan = placeShapes(problem, someEffort());
+        QCOMPARE(plan.unplaced, (std::vector<std::size_t>{0, 0}));
+        QCOMPARE(plan.placements.size(), 4UL);
+        QVERIFY(plan.lengthMm <= 1000 + kShapeToleranceMm);
+        problem.pieces.push_back(piece(box(1100, 100)));
+        QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::PieceTooLarge, 1}}));
+    }
+
     void aGroupStaysSideBySide() {
         // Six small pieces of group 0 among twelve large ones: they lie within little more than their own length.
         ShapesProblem problem{.widthMm = 1000, .pieces = {piece(box(300, 480), 12), piece(box(200, 300), 6)}};

@@ -78,8 +78,9 @@ private slots:
         // Two of 300 x 200 side by side are 600 x 200; turned by a quarter they lie above each other, 200 x 600.
         SheetTree tree({1000 * kMm, 1000 * kMm}, 0);
         const std::array<SheetUnits, 2> one{300 * kMm, 200 * kMm};
-        const std::vector<SheetBlock> blocks{
-            {.size = one, .item = 0}, {.size = one, .item = 1}, {.size = {600 * kMm, 200 * kMm}, .first = 0, .second = 1}};
+        const std::vector<SheetBlock> blocks{{.size = one, .item = 0},
+                                             {.size = one, .item = 1},
+                                             {.size = {600 * kMm, 200 * kMm}, .first = 0, .second = 1}};
         tree.place(0, blocks, 2, true, 1);
         QCOMPARE(brokenRule(tree), QString());
         for (const int leaf : tree.itemLeaves()) {
@@ -167,7 +168,8 @@ private slots:
             firstSheets(items, {}, loose, [&](const SheetItem&) { return std::optional(SheetTree(size, 0)); });
         QVERIFY(packing.loose.empty());
         QVERIFY(packing.sheets.size() >= 5 && packing.sheets.size() <= 10);
-        const SheetPacking none = firstSheets(items, {}, loose, [](const SheetItem&) { return std::optional<SheetTree>(); });
+        const SheetPacking none =
+            firstSheets(items, {}, loose, [](const SheetItem&) { return std::optional<SheetTree>(); });
         QCOMPARE(none.loose.size(), items.size());
     }
 };

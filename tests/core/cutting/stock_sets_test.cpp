@@ -128,7 +128,8 @@ private slots:
             const std::vector<double> price{1 + double(dice() % 9), 1 + double(dice() % 9), 1 + double(dice() % 9)};
             StockSets sets(price, {1, 1, 1}, {6, 6, 6});
             for (int c = 0; c < 2; ++c)
-                sets.cuts.push_back({{double(dice() % 9), 1 + double(dice() % 9), double(dice() % 9)}, double(dice() % 40)});
+                sets.cuts.push_back(
+                    {{double(dice() % 9), 1 + double(dice() % 9), double(dice() % 9)}, double(dice() % 40)});
             double best = 1e9;
             for (int a = 0; a <= 6; ++a)
                 for (int b = 0; b <= 6; ++b)
