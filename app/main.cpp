@@ -3,6 +3,7 @@
 #include "app/document/job_document.h"
 #include "app/drawing/theme.h"
 #include "app/main_window.h"
+#include "app/stages/cut/cut_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/measure/photograph_tracer.h"
 #include "formats/demo.h"
@@ -80,12 +81,25 @@ public:
                 window_.measurePage().parts().show(group, inHand);
             };
         };
+        const auto cut = [this](const std::string& product, CutPage::Face face, int item) {
+            return [this, product, face, item] {
+                document_.setCurrentSurface("floor");
+                window_.showStage(MainWindow::Cut);
+                window_.cutPage().chooseProduct(product);
+                window_.cutPage().showFace(face);
+                window_.cutPage().bench().takeInHand(item, 0);
+            };
+        };
         shots_ = {{QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
                   {QStringLiteral("measure-error"), stage(MainWindow::Measure, "bulkhead", PartsPanel::Outline)},
                   {QStringLiteral("measure-stations"), stage(MainWindow::Measure, "left-upper", PartsPanel::Outline)},
                   {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
                   {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
                   {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
+                  {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
+                  {QStringLiteral("cut-lengths"), cut("rail-oak", CutPage::Order, 2)},
+                  {QStringLiteral("cut-pieces"), cut("dipper-ply", CutPage::Pieces, 1)},
                   {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
                   {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
                   {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
@@ -98,7 +112,7 @@ public:
 
 private:
     void step() {
-        if (!document_.isSettled()) return; // not before all figures stand
+        if (!document_.isSettled() || document_.cutting().isSearching()) return; // not before all figures stand
         if (!shown_) {
             shots_[next_].second();
             shown_ = true;

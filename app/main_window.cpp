@@ -3,6 +3,7 @@
 #include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buy/buy_page.h"
+#include "app/stages/cut/cut_page.h"
 #include "app/stages/fit/fit_page.h"
 #include "app/stages/later/later_page.h"
 #include "app/stages/log/log_page.h"
@@ -45,6 +46,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
       map_(new ShellMap(document)),
       pages_(new QStackedWidget),
       measure_(new MeasurePage(document, decimalMark_)),
+      cut_(new CutPage(document, decimalMark_)),
       newVan_(new NewVanPage(decimalMark_)),
       tally_(new TallyStrip(document, decimalMark_)),
       noticeBar_(new QWidget),
@@ -96,9 +98,9 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     setCentralWidget(centre);
 
     pages_->addWidget(measure_);
-    pages_->addWidget(new LaterPage(LaterPage::Which::BuildUp, document, decimalMark_));
+    pages_->addWidget(new LaterPage(document, decimalMark_));
     pages_->addWidget(new SetOutPage(document, decimalMark_));
-    pages_->addWidget(new LaterPage(LaterPage::Which::Cut, document, decimalMark_));
+    pages_->addWidget(cut_);
     pages_->addWidget(new BuyPage(document, decimalMark_));
     pages_->addWidget(new FitPage(document, decimalMark_));
     pages_->addWidget(new LogPage(document, decimalMark_));
@@ -120,6 +122,8 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     connect(measure_, &MeasurePage::tieOnMap, this,
             [this] { pointAtSide(Pointing::AtFirst, tr("Press one side, then the one it meets.")); });
     connect(map_, &ShellMap::sidePicked, this, &MainWindow::sidePicked);
+    connect(map_, &ShellMap::pointedAt, cut_, &CutPage::pointAt);
+    connect(cut_, &CutPage::glow, map_, &ShellMap::glow);
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
@@ -141,6 +145,7 @@ void MainWindow::showStage(Stage stage) {
     tally_->show();
     if (pages_->isHidden()) enlargeMap(false);
     rule_->setCurrent(stage);
+    map_->glow({}, {});
     pages_->setCurrentIndex(stage);
     if (!focusWidget() || focusWidget() == jobButton_) pages_->currentWidget()->setFocus();
 }
@@ -238,6 +243,9 @@ void MainWindow::showShortcuts() {
           {tr("Tab, Enter"), tr("take the reading and go to the next")},
           {tr("Escape"), tr("give back the figure that stood in the field")},
           {tr("↑ ↓ in Set out"), tr("start line by 1 mm, with Shift by 10 mm")},
+          {tr("↑ ↓ ← → in Cut"),
+           tr("from stock to stock, from piece to piece; with Ctrl the piece moves by 1 mm, with Shift by 10")},
+          {tr("P, R, Space in Cut"), tr("pin the piece in hand, turn it, tick it as cut")},
           {tr("← → on the start strip or the tally"), tr("the same along the strip; the figures of the tally")},
           {tr("Ctrl+Z, Ctrl+Shift+Z"), tr("undo and redo, across saves")},
           {tr("Ctrl+N, Ctrl+O, Ctrl+S"), tr("new, open, save")},

@@ -18,6 +18,7 @@
 
 namespace westrum {
 
+class CutPage;
 class MeasurePage;
 class NewVanPage;
 
@@ -36,6 +37,7 @@ public:
     /// The map fills the window, or goes back to its place beside the bench.
     void enlargeMap(bool large);
     [[nodiscard]] MeasurePage& measurePage() { return *measure_; }
+    [[nodiscard]] CutPage& cutPage() { return *cut_; }
     /// Opens a file; says in the window why not, if it cannot be read.
     bool openFile(const QString& path);
 
@@ -77,6 +79,7 @@ private:
     ShellMap* map_;
     QStackedWidget* pages_;
     MeasurePage* measure_;
+    CutPage* cut_;
     NewVanPage* newVan_;
     Pointing pointing_ = Pointing::AtPartner;
     ShellMap::SideAt firstSide_;

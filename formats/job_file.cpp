@@ -2,6 +2,7 @@
 
 #include "core/catalogue/plank.h"
 #include "core/setout/set_out.h"
+#include "formats/cut_list_json.h"
 #include "formats/surface_json.h"
 
 #include <QFile>
@@ -75,6 +76,17 @@ public:
             if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
             job.surfaces.push_back(std::move(s));
         });
+        if (const Json* lists = objectMember(root, "", "cutLists", false)) {
+            if (lists->size() > kMostEntries) fault(FileFaultKind::TooMany, "cutLists");
+            for (const auto& [product, list] : lists->items()) {
+                const std::string path = "cutLists." + product;
+                if (faults().size() >= kMostFaults || lists->size() > kMostEntries) break;
+                if (!list.is_object())
+                    fault(FileFaultKind::WrongType, path, "object");
+                else
+                    job.cutLists[product] = readCutList(*this, list, path, currency_);
+            }
+        }
         return job;
     }
 
@@ -119,6 +131,7 @@ private:
         }
         text(entry, path, "product", f.product, false);
         text(entry, path, "underlay", f.underlay, false);
+        text(entry, path, "trim", f.trim, false);
         f.rules = fields(entry, path, "rules");
         return f;
     }
@@ -234,8 +247,10 @@ QByteArray writeJob(const Job& job) {
     for (const Surface& s : job.surfaces) {
         Json surface = written(s);
         if (const auto f = job.finishes.find(s.id); f != job.finishes.end())
-            surface["finish"] = {
-                {"product", f->second.product}, {"underlay", f->second.underlay}, {"rules", written(f->second.rules)}};
+            surface["finish"] = {{"product", f->second.product},
+                                 {"underlay", f->second.underlay},
+                                 {"trim", f->second.trim},
+                                 {"rules", written(f->second.rules)}};
         if (const auto l = job.logs.find(s.id); l != job.logs.end()) surface["log"] = written(l->second);
         root["surfaces"].push_back(std::move(surface));
     }
@@ -245,6 +260,9 @@ QByteArray writeJob(const Job& job) {
         product["fields"] = written(p.fields);
         root["catalogue"].push_back(std::move(product));
     }
+    root["cutLists"] = Json::object();
+    for (const auto& [product, list] : job.cutLists)
+        if (!list.empty()) root["cutLists"][product] = written(list);
     // Text that is no UTF-8 is written with a replacement character rather than refused.
     return QByteArray::fromStdString(root.dump(1, ' ', false, Json::error_handler_t::replace)) + '\n';
 }

@@ -49,7 +49,7 @@ const char* wordOf(CutKind kind) { return kind == CutKind::Cross ? "cross" : kin
 Json asJson(const Purchase& p, const Job& job) {
     const Product* product = job.catalogue.find(p.product);
     Json out{{"product", p.product},
-             {"name", product ? product->name : ""},
+             {"name", purchaseName(p, job.catalogue).toStdString()},
              {"supplier", product ? product->supplier : ""},
              {"family", p.family},
              {"packs", p.packs},
@@ -197,7 +197,7 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
         const auto money = [](const std::optional<Money>& m) {
             return m ? QByteArray::fromStdString(printMoney(*m, '.', false)).replace("\xE2\x80\xAF", "") : QByteArray();
         };
-        out += line({csvCell(product ? QString::fromStdString(product->name) : QString()),
+        out += line({csvCell(purchaseName(p, job.catalogue)),
                      csvCell(product ? QString::fromStdString(product->supplier) : QString()),
                      csvCell(QString::fromStdString(p.family)), csvNumber(p.packs, 0), csvNumber(p.unitsPerPack, 0),
                      csvNumber(p.unitsNeeded, 0), csvNumber(p.unitsLeft(), 0), money(p.packPrice), money(p.cost),
@@ -243,9 +243,8 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
     }
     lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {
-        const Product* product = job.catalogue.find(p.product);
         lines << QStringLiteral("  %1  %2  %3")
-                     .arg(packsText(p), product ? QString::fromStdString(product->name) : QString(),
+                     .arg(packsText(p, f), purchaseName(p, job.catalogue),
                           p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
     }
     lines << PlanText::tr("  laid %1, bought %2, consumed %3, mass %4")

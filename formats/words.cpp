@@ -494,9 +494,23 @@ QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int units
     return {};
 }
 
-QString packsText(const Purchase& purchase) {
-    return purchase.family == "underlay" ? Words::tr("%n roll(s)", nullptr, purchase.packs)
-                                         : Words::tr("%n pack(s)", nullptr, purchase.packs);
+QString packsText(const Purchase& purchase, const Figures& figures) {
+    if (purchase.family == "underlay") return Words::tr("%n roll(s)", nullptr, purchase.packs);
+    if (purchase.family == "planks") return Words::tr("%n pack(s)", nullptr, purchase.packs);
+    if (purchase.family == "roll") return Words::tr("%1 m").arg(figures.number(purchase.lengthNeeded.value / 1000, 2));
+    return itemsText(purchase.family, purchase.packs);
+}
+
+QString itemsText(const std::string& family, int items) {
+    if (family == "planks") return planksText(items);
+    if (family == "sheet") return Words::tr("%n sheet(s)", nullptr, items);
+    return Words::tr("%n length(s)", nullptr, items);
+}
+
+QString purchaseName(const Purchase& purchase, const Catalogue& catalogue) {
+    const Product* product = catalogue.find(purchase.product);
+    const QString name = product ? QString::fromStdString(product->name) : QString();
+    return purchase.size.empty() ? name : Words::tr("%1, %2").arg(name, QString::fromStdString(purchase.size));
 }
 
 QString planksText(int planks) { return Words::tr("%n plank(s)", nullptr, planks); }

@@ -55,8 +55,12 @@ QStringList areaNames();
 /// The trade name of a field or of one of its choices.
 QString fieldName(std::string_view tradeName);
 
-/// "9 packs", "1 roll": by the family of the product.
-QString packsText(const Purchase& purchase);
+/// "9 packs", "1 roll", "4 sheets", "8.4 m": by the family of the product.
+QString packsText(const Purchase& purchase, const Figures& figures = {});
+/// "4 sheets", "7 lengths", "28 planks": so many items of stock.
+QString itemsText(const std::string& family, int items);
+/// The product's name, with its size where it is sold in several.
+QString purchaseName(const Purchase& purchase, const Catalogue& catalogue);
 QString planksText(int planks);
 
 } // namespace westrum

@@ -1,18 +1,29 @@
 #include "app/document/job_document.h"
 
+#include "core/plan/cut_problems.h"
+
+#include <algorithm>
+#include <utility>
+
 namespace westrum {
 
 /// Below one frame at 60 Hz with room for painting: beyond it the plan follows when it is ready.
 static constexpr std::chrono::milliseconds kWithinAFrame{10};
 
 JobDocument::JobDocument(QObject* parent)
-    : QObject(parent), plan_(std::make_shared<const Plan>()), starts_(std::make_shared<const Starts>()) {
+    : QObject(parent),
+      surfacesPlan_(std::make_shared<const Plan>()),
+      plan_(surfacesPlan_),
+      starts_(std::make_shared<const Starts>()) {
     connect(&worker_, &PlanWorker::planned, this, [this](const std::shared_ptr<const Plan>& plan, quint64 revision) {
         if (revision != revision_) return; // of an older job
-        plan_ = plan;
+        surfacesPlan_ = plan;
         planRevision_ = revision;
+        addCuts();
         emit planComputed();
+        recut();
     });
+    connect(&cutting_, &CutWorker::changed, this, &JobDocument::takeCuts);
     connect(&worker_, &PlanWorker::startsFound, this,
             [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
                 if (revision != revision_) return;
@@ -29,8 +40,9 @@ void JobDocument::open(Job job, const QString& path, bool recovered) {
     recovered_ = recovered;
     undo_.clear();
     current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
-    plan_ = std::make_shared<const Plan>();
+    surfacesPlan_ = plan_ = std::make_shared<const Plan>();
     starts_ = std::make_shared<const Starts>();
+    cutting_.request({});
     emit jobReplaced();
     emit pathChanged();
     emit modifiedChanged();
@@ -65,6 +77,8 @@ void JobDocument::setCurrentSurface(const std::string& id) {
 void JobDocument::edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change) {
     const Finish before = job_.finish(surface);
     change(job_);
+    // A list with nothing in it is none.
+    if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
     // What each start line is worth stays true only while nothing but the start line itself has moved.
     Finish after = job_.finish(surface);
     if (const auto offset = before.rules.find("startOffset"); offset != before.rules.end())
@@ -72,14 +86,36 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     else
         after.rules.erase("startOffset");
     const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;
-    const bool startsHold =
-        elsewhere || part == JobPart::Log || part == JobPart::Details || (part == JobPart::Finish && after == before);
+    const bool startsHold = elsewhere || part == JobPart::Log || part == JobPart::Cutting || part == JobPart::Details ||
+                            (part == JobPart::Finish && after == before);
     if (!startsHold) starts_ = std::make_shared<const Starts>();
     const bool gone = !job_.surface(current_);
     if (gone) current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
     emit jobChanged(part, surface);
     if (gone) emit currentSurfaceChanged();
-    if (part != JobPart::Log) replan();
+    if (part == JobPart::Cutting)
+        recut(); // surfaces do not hang on it
+    else if (part != JobPart::Log)
+        replan();
+}
+
+void JobDocument::recut() { cutting_.request(cutProblems(job_, *surfacesPlan_)); }
+
+void JobDocument::takeCuts() {
+    const auto waits = [](const CutState& s) { return s.stale; };
+    const std::vector<CutState> last = std::exchange(cuts_, cutting_.states());
+    const bool consequence = last.size() != cuts_.size() || std::any_of(last.begin(), last.end(), waits);
+    const std::shared_ptr<const Plan> before = plan_;
+    addCuts();
+    if (before->purchases != plan_->purchases) emit purchasesChanged(consequence);
+    emit cuttingChanged();
+}
+
+void JobDocument::addCuts() {
+    std::vector<ProductCut> cuts;
+    for (const CutState& state : cuts_)
+        if (state.cut) cuts.push_back(*state.cut);
+    plan_ = cuts.empty() ? surfacesPlan_ : std::make_shared<const Plan>(withCuts(*surfacesPlan_, job_, cuts));
 }
 
 void JobDocument::replan() {

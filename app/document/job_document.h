@@ -2,6 +2,7 @@
 
 #include <QObject>
 
+#include "app/document/cut_worker.h"
 #include "app/document/plan_worker.h"
 #include "core/plan/job.h"
 #include "core/plan/plan.h"
@@ -17,7 +18,7 @@
 namespace westrum {
 
 /// What of the job changed, so that views repaint their part only.
-enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log };
+enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log, Cutting };
 
 /// The open job. Only commands change it; each change is told by one signal and planned in the background.
 class JobDocument : public QObject {
@@ -44,10 +45,14 @@ public:
     [[nodiscard]] const std::string& currentSurface() const { return current_; }
     void setCurrentSurface(const std::string& id);
 
-    /// The latest plan; never null. It may be of an earlier revision while planning is under way.
+    /// The latest plan, with what the cutting buys; never null. It may be of an earlier revision while planning is
+    /// under way.
     [[nodiscard]] std::shared_ptr<const Plan> plan() const { return plan_; }
     [[nodiscard]] std::shared_ptr<const Starts> starts() const { return starts_; }
     [[nodiscard]] bool isPlanning() const { return planRevision_ != revision_; }
+    /// The cutting of all products, which goes on in the background.
+    [[nodiscard]] CutWorker& cutting() { return cutting_; }
+    [[nodiscard]] const CutWorker& cutting() const { return cutting_; }
     /// True once plan() and starts() belong to the job as it is.
     [[nodiscard]] bool isSettled() const { return planRevision_ == revision_ && startsRevision_ == revision_; }
 
@@ -59,12 +64,20 @@ signals:
     void jobChanged(westrum::JobPart part, const std::string& surface);
     void currentSurfaceChanged();
     void planComputed();
+    /// A better cutting of some product is there, or a search began or ended.
+    void cuttingChanged();
+    /// The cutting buys something else than before; surfaces are as they were. `consequence`: of a change to the job,
+    /// not of a search that found better.
+    void purchasesChanged(bool consequence);
     void startsComputed();
     void pathChanged();
     void modifiedChanged();
 
 private:
     void replan();
+    void recut();
+    void takeCuts();
+    void addCuts();
 
     Job job_;
     QUndoStack undo_;
@@ -74,9 +87,12 @@ private:
     Revision revision_ = 0;
     Revision planRevision_ = 0;
     Revision startsRevision_ = 0;
+    std::shared_ptr<const Plan> surfacesPlan_; ///< without the cutting
     std::shared_ptr<const Plan> plan_;
     std::shared_ptr<const Starts> starts_;
     PlanWorker worker_;
+    std::vector<CutState> cuts_; ///< as last told
+    CutWorker cutting_;
 };
 
 } // namespace westrum

@@ -2,6 +2,8 @@
 
 #include "app/drawing/theme.h"
 
+#include <QImage>
+
 #include <array>
 #include <cmath>
 
@@ -84,6 +86,48 @@ void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box,
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(tone.darker(dark ? 210 : 165), 1));
     painter.drawPath(shape);
+}
+
+QColor liningTone(const std::string& productId) {
+    static const std::array<QColor, 4> tones{QColor(0xA9ABA6), QColor(0x9C8F86), QColor(0xB5AD98), QColor(0x8E99A0)};
+    unsigned hash = 5381;
+    for (const char c : productId) hash = hash * 33U + static_cast<unsigned char>(c);
+    return tones[hash % tones.size()];
+}
+
+void paintLining(QPainter& painter, const QPainterPath& shape, const QColor& tone) {
+    constexpr int kTile = 96;
+    const QColor base = Theme::now().dark ? tone.darker(135) : tone.lighter(112);
+    QImage tile(kTile, kTile, QImage::Format_RGB32);
+    tile.fill(base);
+    Dice dice(7);
+    QPainter p(&tile);
+    for (int i = 0; i < 620; ++i) {
+        QColor fibre = dice.unit() < 0.5 ? base.darker(112) : base.lighter(112);
+        const double x = dice.unit() * kTile, y = dice.unit() * kTile;
+        p.setPen(QPen(fibre, 1));
+        p.drawLine(QPointF(x, y), QPointF(x + 3 * (dice.unit() - 0.5), y + 2 * (dice.unit() - 0.5)));
+    }
+    p.end();
+    painter.save();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QBrush(tile));
+    painter.drawPath(shape);
+    painter.restore();
+}
+
+void paintWaste(QPainter& painter, const QPainterPath& shape) {
+    const Theme& t = Theme::now();
+    painter.save();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(t.paper);
+    painter.drawPath(shape);
+    painter.setClipPath(shape, Qt::IntersectClip);
+    painter.setPen(QPen(t.faint, 1));
+    const QRectF b = shape.boundingRect();
+    for (double x = b.left() - b.height(); x < b.right(); x += 6)
+        painter.drawLine(QPointF(x, b.bottom()), QPointF(x + b.height(), b.top()));
+    painter.restore();
 }
 
 void paintMetal(QPainter& painter, const QPainterPath& shape) {

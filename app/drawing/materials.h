@@ -18,6 +18,15 @@ void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box,
 /// The colour of writing that stands out from wood of this tone in the light chosen.
 QColor inkOn(const QColor& tone);
 
+/// The tone of a lining or cloth, from its product's id.
+QColor liningTone(const std::string& productId);
+
+/// Felted lining: speckles of lighter and darker fibre, the same wherever it is drawn.
+void paintLining(QPainter& painter, const QPainterPath& shape, const QColor& tone);
+
+/// What will be thrown away: thin strokes on the paper ground.
+void paintWaste(QPainter& painter, const QPainterPath& shape);
+
 /// Bare metal: light hatching over grey.
 void paintMetal(QPainter& painter, const QPainterPath& shape);
 

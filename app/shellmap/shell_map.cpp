@@ -227,6 +227,22 @@ void ShellMap::paintEvent(QPaintEvent*) {
     p.scale(grown, grown);
     p.drawPixmap(QPointF(0, 0), drawn_);
     p.restore();
+    for (const Leaf& leaf : leaves_) {
+        if (leaf.flap.id != glowing_ || glowing_.empty()) continue;
+        QPainterPath lit;
+        lit.setFillRule(Qt::OddEvenFill);
+        const std::vector<Ring> whole{leaf.flap.frame};
+        for (const Ring& ring : glowPart_.empty() ? whole : glowPart_.rings) {
+            Ring onMap;
+            for (Point q : ring) onMap.push_back(leaf.place.map(q));
+            lit.addPath(v.path(onMap));
+        }
+        QColor wash = t.chalk;
+        wash.setAlpha(110);
+        p.setPen(QPen(t.chalk, 3));
+        p.setBrush(wash);
+        p.drawPath(lit);
+    }
     p.fillRect(QRectF(0, 0, width(), kHead - 8), t.paper);
     p.setFont(textFont(0.9));
     p.setPen(isPointing() ? t.chalk : t.muted);
@@ -294,11 +310,25 @@ void ShellMap::mouseMoveEvent(QMouseEvent* event) {
         }
         return;
     }
-    if (event->buttons() == Qt::NoButton) return;
+    if (event->buttons() == Qt::NoButton) {
+        const Point onMap = view().unmap(event->position());
+        for (const Leaf& l : leaves_)
+            if (contains({{l.onMap}}, onMap)) return emit pointedAt(l.flap.id, l.place.unmap(onMap));
+        return emit pointedAt({}, {});
+    }
     const QPointF moved = event->position() - pressedAt_;
     if (!panning_ && std::hypot(moved.x(), moved.y()) < 6) return;
     panning_ = true;
     pan_ = panAtPress_ + moved;
+    update();
+}
+
+void ShellMap::leaveEvent(QEvent*) { emit pointedAt({}, {}); }
+
+void ShellMap::glow(const std::string& surface, const Region& part) {
+    if (surface == glowing_ && part == glowPart_) return;
+    glowing_ = surface;
+    glowPart_ = part;
     update();
 }
 

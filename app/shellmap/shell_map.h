@@ -30,6 +30,9 @@ public:
     void showAll();
     void setEnlarged(bool enlarged);
 
+    /// Lights a part of a surface, or all of it; nothing for an empty id.
+    void glow(const std::string& surface, const Region& part);
+
     /// Where a surface's middle lies on the widget, for tests and tools.
     [[nodiscard]] QPointF middleOf(const std::string& surface) const;
     /// The surface under a point; empty if none.
@@ -44,6 +47,8 @@ public:
 signals:
     void picked(const std::string& surface);
     void sidePicked(const std::string& surface, int side);
+    /// The pointer is over a surface, at a point of it; over none when it is empty.
+    void pointedAt(const std::string& surface, westrum::Point at);
     /// The map is to fill the window, or to go back to its place.
     void enlargeWanted();
 
@@ -51,6 +56,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
@@ -84,6 +90,8 @@ private:
     PlanView drawnView_;
     bool stale_ = true;
     QTimer rest_;
+    std::string glowing_;
+    Region glowPart_;
 };
 
 } // namespace westrum

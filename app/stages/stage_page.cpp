@@ -14,22 +14,22 @@ StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
       detail_(new QLabel),
       sentence_(new QLabel),
       column_(new QVBoxLayout(this)),
+      headingRow_(new QHBoxLayout),
       sentenceRow_(new QHBoxLayout) {
     column_->setContentsMargins(24, 12, 24, 12);
     column_->setSpacing(6);
-    auto* headings = new QHBoxLayout;
-    headings->setSpacing(16);
+    headingRow_->setSpacing(16);
     heading_->setFont(textFont(1.5, true));
     heading_->setTextFormat(Qt::PlainText);
     detail_->setTextFormat(Qt::PlainText);
     sentence_->setTextFormat(Qt::PlainText);
-    headings->addWidget(heading_, 0, Qt::AlignBaseline);
-    headings->addWidget(detail_, 1, Qt::AlignBaseline);
+    headingRow_->addWidget(heading_, 0, Qt::AlignBaseline);
+    headingRow_->addWidget(detail_, 1, Qt::AlignBaseline);
     sentence_->setWordWrap(true);
     sentence_->setFont(textFont(1.08));
     sentence_->setObjectName(QStringLiteral("sentence"));
     sentenceRow_->addWidget(sentence_, 1);
-    column_->addLayout(headings);
+    column_->addLayout(headingRow_);
     column_->addLayout(sentenceRow_);
     const auto again = [this] {
         if (isVisible()) refresh();

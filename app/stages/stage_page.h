@@ -34,6 +34,7 @@ protected:
         return document_.plan()->surface(document_.currentSurface());
     }
     [[nodiscard]] QVBoxLayout* column() const { return column_; }
+    [[nodiscard]] QHBoxLayout* headingRow() const { return headingRow_; }
     [[nodiscard]] QHBoxLayout* sentenceRow() const { return sentenceRow_; }
 
     JobDocument& document_;
@@ -44,6 +45,7 @@ private:
     QLabel* detail_;
     QLabel* sentence_;
     QVBoxLayout* column_;
+    QHBoxLayout* headingRow_;
     QHBoxLayout* sentenceRow_;
 };
 

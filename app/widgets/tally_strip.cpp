@@ -29,6 +29,18 @@ TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
         now_ = document_.plan();
         recompute();
     });
+    connect(&document_, &JobDocument::purchasesChanged, this, [this](bool consequence) {
+        // A search that found better is no consequence of what was done last.
+        const std::shared_ptr<const Plan> then = std::exchange(now_, document_.plan());
+        if (!consequence)
+            for (Totals* t : {&before_, &candidate_}) {
+                if (t->cost && then->totals.cost && now_->totals.cost &&
+                    then->totals.cost->currency == t->cost->currency)
+                    t->cost = *t->cost + (*now_->totals.cost - *then->totals.cost);
+                t->laidMass = t->laidMass + (now_->totals.laidMass - then->totals.laidMass);
+            }
+        recompute();
+    });
     // A new undo step: what stood before its first change is what it is compared with. A drag is one step throughout.
     connect(&document_, &JobDocument::jobChanged, this, [this] { candidate_ = now_->totals; });
     connect(&document_.undoStack(), &QUndoStack::indexChanged, this, [this](int step) {
@@ -76,10 +88,9 @@ void TallyStrip::recompute() {
     Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none};
     mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
     for (const Purchase& p : plan.purchases) {
-        const Product* product = document_.job().catalogue.find(p.product);
-        const QString name = product ? QString::fromStdString(product->name) : QString();
+        const QString name = purchaseName(p, document_.job().catalogue);
         cost.madeOf << tr("%1: %2 × %3 = %4")
-                           .arg(name, packsText(p), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
+                           .arg(name, packsText(p, f), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
                                 p.cost ? f.money(*p.cost) : none);
         mass.madeOf << tr("%1: %2 on %3").arg(name, f.mass(p.laidMass), f.area(p.laidArea));
     }
@@ -115,7 +126,7 @@ void TallyStrip::recompute() {
     Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
     risk.needsAttention = laid && t.runShort > 0.05;
     for (const Purchase& p : plan.purchases) {
-        if (p.family == "underlay") continue;
+        if (p.family != "planks") continue;
         const int spoilsOne =
             document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
         risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")

@@ -12,6 +12,7 @@ namespace westrum {
 /// One line of the shopping list: whole packs (or rolls) of one product.
 struct Purchase {
     std::string product; ///< id
+    std::string size;    ///< the name of this one, where the product is sold in several sizes
     std::string family;
     int packs{};
     int unitsPerPack{}; ///< planks in a pack; 1 for a roll

@@ -1,5 +1,7 @@
 #include "core/catalogue/plank.h"
 
+#include "core/catalogue/stock.h"
+
 #include <array>
 
 namespace westrum {
@@ -53,6 +55,9 @@ Underlay underlayOf(const Product& product) {
 std::span<const Field> fieldsOfFamily(std::string_view family) {
     if (family == "planks") return kPlank;
     if (family == "underlay") return kUnderlay;
+    if (family == "trim") return trimFields();
+    if (family == "sheet") return sheetFields();
+    if (family == "roll") return rollFields();
     return {};
 }
 

@@ -1,5 +1,7 @@
 #include "core/cutting/leftovers.h"
 
+#include "core/geometry/boolean.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -19,7 +21,8 @@ bool worthKeeping(double width, double height, const KeepRule& rule) {
 class Cells {
 public:
     Cells(double lengthMm, double widthMm)
-        : columns_(int(lengthMm / kCellMm)), rows_(int(widthMm / kCellMm)),
+        : columns_(int(lengthMm / kCellMm)),
+          rows_(int(widthMm / kCellMm)),
           taken_(std::size_t(columns_) * std::size_t(rows_), 0) {}
 
     /// Every cell that comes within `gap` of the region's solid part is taken: cells whose middle lies in it, and those
@@ -69,8 +72,7 @@ public:
             }
         }
         const int top = int((best.y + best.heightMm) / kCellMm + 0.5);
-        for (int row = int(best.y / kCellMm + 0.5); row < top; ++row)
-            takeRow(row, best.x, best.x + best.widthMm);
+        for (int row = int(best.y / kCellMm + 0.5); row < top; ++row) takeRow(row, best.x, best.x + best.widthMm);
         return best;
     }
 
@@ -94,7 +96,8 @@ private:
 
 } // namespace
 
-std::vector<double> leftoversWorthKeeping(const LengthsProblem& problem, const LengthsPlan& plan, const KeepRule& rule) {
+std::vector<double> leftoversWorthKeeping(const LengthsProblem& problem, const LengthsPlan& plan,
+                                          const KeepRule& rule) {
     std::vector<double> list;
     for (const CutBar& bar : plan.bars) {
         const double left = leftoverMm(problem, bar);
@@ -123,7 +126,8 @@ std::vector<LeftRectangle> leftoversWorthKeeping(const ShapesProblem& problem, c
     std::vector<LeftRectangle> list;
     if (plan.lengthMm * problem.widthMm / (kCellMm * kCellMm) > kMostCells) return list;
     Cells cells(plan.lengthMm, problem.widthMm);
-    for (const PlacedShape& placed : plan.placements) cells.take(lying(problem.pieces[placed.piece], placed), problem.gapMm);
+    for (const PlacedShape& placed : plan.placements)
+        cells.take(lying(problem.pieces[placed.piece], placed), problem.gapMm);
     for (const Region& flaw : problem.forbidden) cells.take(flaw, 0);
     for (int n = 0; n < 50; ++n) {
         const LeftRectangle next = cells.takeLargest(rule);
@@ -131,6 +135,20 @@ std::vector<LeftRectangle> leftoversWorthKeeping(const ShapesProblem& problem, c
         list.push_back(next);
     }
     return list;
+}
+
+LeftRectangle largestRectangle(const Region& region, const KeepRule& rule) {
+    if (region.empty()) return {};
+    const Bounds b = boundsOf(region);
+    const double w = b.width(), h = b.height();
+    Region own = region;
+    for (Ring& ring : own.rings)
+        for (Point& p : ring) p = p - b.low;
+    ShapesProblem problem{.widthMm = h};
+    for (Region& missing : partsOf(difference({{{{0, 0}, {w, 0}, {w, h}, {0, h}}}}, own)))
+        problem.forbidden.push_back(std::move(missing));
+    const auto found = leftoversWorthKeeping(problem, ShapesPlan{.lengthMm = w}, rule);
+    return found.empty() ? LeftRectangle{} : found.front();
 }
 
 } // namespace westrum

@@ -32,4 +32,8 @@ std::vector<LeftRectangle> leftoversWorthKeeping(const SheetsProblem& problem, c
 std::vector<LeftRectangle> leftoversWorthKeeping(const ShapesProblem& problem, const ShapesPlan& plan,
                                                  const KeepRule& rule);
 
+/// The largest rectangle along the axes that lies wholly in a region, to within 10 mm, from the lower left of its
+/// bounds; of no size if there is none that is worth keeping.
+LeftRectangle largestRectangle(const Region& region, const KeepRule& rule);
+
 } // namespace westrum

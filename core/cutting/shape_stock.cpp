@@ -26,22 +26,34 @@ bool fits(const ShapePiece& piece, const ShapeStock& stock) {
     });
 }
 
-Part partOf(const StockedShapes& whole, const ShapeStock& stock, const std::vector<int>& left) {
-    Part part;
-    part.problem.widthMm = stock.widthMm;
-    part.problem.lengthMm = stock.lengthMm;
-    part.problem.gapMm = whole.gapMm;
-    part.problem.repeat = whole.repeat;
+/// Stock without pieces.
+ShapesProblem emptyOn(const StockedShapes& whole, const ShapeStock& stock) {
+    ShapesProblem problem{
+        .widthMm = stock.widthMm, .gapMm = whole.gapMm, .repeat = whole.repeat, .lengthMm = stock.lengthMm};
     if (!stock.offcut.empty()) {
         // What the offcut's bounds hold and the offcut does not is forbidden.
         const double w = stock.lengthMm.value_or(0);
-        for (Region& missing : partsOf(difference({{{{0, 0}, {w, 0}, {w, stock.widthMm}, {0, stock.widthMm}}}}, stock.offcut)))
-            part.problem.forbidden.push_back(std::move(missing));
+        for (Region& missing :
+             partsOf(difference({{{{0, 0}, {w, 0}, {w, stock.widthMm}, {0, stock.widthMm}}}}, stock.offcut)))
+            problem.forbidden.push_back(std::move(missing));
     }
+    return problem;
+}
+
+/// @param left    of each piece, what has no place yet and is not fixed anywhere
+/// @param fixed   on this item
+Part partOf(const StockedShapes& whole, const ShapeStock& stock, const std::vector<int>& left,
+            const std::vector<PlacedShape>& fixed) {
+    Part part{emptyOn(whole, stock), {}};
     for (std::size_t i = 0; i < left.size(); ++i) {
-        if (left[i] <= 0 || !fits(whole.pieces[i], stock)) continue;
+        const int here =
+            int(std::count_if(fixed.begin(), fixed.end(), [&](const PlacedShape& f) { return f.piece == i; }));
+        const int more = fits(whole.pieces[i], stock) ? std::max(0, left[i]) : 0;
+        if (here + more == 0) continue;
+        for (const PlacedShape& f : fixed)
+            if (f.piece == i) part.problem.fixed.push_back({part.place.size(), f.rotationRad, f.at});
         part.problem.pieces.push_back(whole.pieces[i]);
-        part.problem.pieces.back().count = left[i];
+        part.problem.pieces.back().count = here + more;
         part.place.push_back(i);
     }
     return part;
@@ -58,6 +70,9 @@ ShapeStock offcutStock(const Region& outline) {
 }
 
 CuttingFaults faultsOf(const StockedShapes& problem) {
+    for (const auto& [stock, placed] : problem.fixed)
+        if (stock >= problem.stock.size() || placed.piece >= problem.pieces.size())
+            return {{CuttingFault::LockedUnknown, 0}};
     CuttingFaults faults;
     if (problem.stock.empty()) faults.push_back({CuttingFault::NoStock});
     double widest = 0;
@@ -73,28 +88,55 @@ CuttingFaults faultsOf(const StockedShapes& problem) {
     }
     if (!faults.empty()) return faults;
     // Everything but the stock's length is judged as on a roll of the greatest width.
-    faults = faultsOf(ShapesProblem{.widthMm = widest, .gapMm = problem.gapMm, .pieces = problem.pieces, .repeat = problem.repeat});
+    faults = faultsOf(
+        ShapesProblem{.widthMm = widest, .gapMm = problem.gapMm, .pieces = problem.pieces, .repeat = problem.repeat});
     if (!faults.empty()) return faults;
     for (std::size_t i = 0; i < problem.pieces.size(); ++i)
         if (std::none_of(problem.stock.begin(), problem.stock.end(), [&](const ShapeStock& stock) {
                 return stock.count.value_or(1) > 0 && fits(problem.pieces[i], stock);
             }))
             faults.push_back({CuttingFault::PieceTooLarge, i});
+    for (std::size_t s = 0; s < problem.stock.size() && faults.empty(); ++s) {
+        const ShapesProblem own = problemOn(problem, s);
+        if (own.fixed.empty()) continue;
+        for (const CuttingFaultAt& at : faultsOf(own))
+            if (at.fault == CuttingFault::LockedDoesNotFit || at.fault == CuttingFault::LockedUnknown)
+                faults.push_back({at.fault, s});
+    }
     return faults;
 }
 
-StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort) {
+ShapesProblem problemOn(const StockedShapes& problem, std::size_t stock) {
+    ShapesProblem own = emptyOn(problem, problem.stock[stock]);
+    own.pieces = problem.pieces;
+    for (const auto& [on, placed] : problem.fixed)
+        if (on == stock) own.fixed.push_back(placed);
+    return own;
+}
+
+StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort,
+                         const std::function<void(const StockedPlan&)>& progress) {
     StockedPlan plan;
     std::vector<int> left;
     for (const ShapePiece& piece : problem.pieces) left.push_back(piece.count);
+    for (const auto& [stock, placed] : problem.fixed) --left[placed.piece];
     const auto anyLeft = [&] { return std::any_of(left.begin(), left.end(), [](int n) { return n > 0; }); };
+    const auto leftOver = [](const std::vector<int>& counts) {
+        std::vector<std::size_t> list;
+        for (std::size_t i = 0; i < counts.size(); ++i) list.insert(list.end(), std::size_t(std::max(0, counts[i])), i);
+        return list;
+    };
     const double share = 1.0 / double(problem.stock.size());
     for (std::size_t s = 0; s < problem.stock.size(); ++s) {
         const ShapeStock& stock = problem.stock[s];
         const double end = share * double(s + 1);
         const double start = share * double(s);
-        for (int n = 0; n < std::min(stock.count.value_or(kMostItems), kMostItems) && anyLeft(); ++n) {
-            const Part part = partOf(problem, stock, left);
+        for (int n = 0; n < std::min(stock.count.value_or(kMostItems), kMostItems); ++n) {
+            std::vector<PlacedShape> fixed;
+            for (const auto& [on, placed] : problem.fixed)
+                if (on == s && n == 0) fixed.push_back(placed);
+            if (!anyLeft() && fixed.empty()) break;
+            const Part part = partOf(problem, stock, left, fixed);
             if (part.problem.pieces.empty()) break;
             Effort own = effort;
             own.seed = effort.seed + s * 1000 + std::uint64_t(n);
@@ -105,17 +147,29 @@ StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort) {
                                  half = stock.lengthMm && !stock.count ? 0.5 : 1.0] {
                     return (spent() - from) / std::max(1e-9, (end - from) * half);
                 };
-            ShapesPlan found = placeShapes(part.problem, own);
+            // Numbers of the part become those of the whole list; counts what is left after it.
+            const auto inWhole = [&](ShapesPlan found, std::vector<int>& counts) {
+                for (std::size_t i = 0; i < found.placements.size(); ++i) {
+                    found.placements[i].piece = part.place[found.placements[i].piece];
+                    if (i >= fixed.size()) --counts[found.placements[i].piece];
+                }
+                found.unplaced.clear(); // they go on to the next item
+                return found;
+            };
+            const auto tell = [&](const ShapesPlan& better) {
+                std::vector<int> counts = left;
+                StockedPlan now = plan;
+                now.used.push_back({s, inWhole(better, counts)});
+                now.unplaced = leftOver(counts);
+                progress(now);
+            };
+            ShapesPlan found =
+                placeShapes(part.problem, own, progress ? tell : std::function<void(const ShapesPlan&)>{});
             if (found.placements.empty()) break;
-            for (PlacedShape& placed : found.placements) {
-                placed.piece = part.place[placed.piece];
-                --left[placed.piece];
-            }
-            found.unplaced.clear(); // they go on to the next item
-            plan.used.push_back({s, std::move(found)});
+            plan.used.push_back({s, inWhole(std::move(found), left)});
         }
     }
-    for (std::size_t i = 0; i < left.size(); ++i) plan.unplaced.insert(plan.unplaced.end(), std::size_t(std::max(0, left[i])), i);
+    plan.unplaced = leftOver(left);
     return plan;
 }
 

@@ -2,7 +2,9 @@
 
 #include "core/cutting/shapes.h"
 
+#include <functional>
 #include <optional>
+#include <utility>
 #include <vector>
 
 namespace westrum {
@@ -25,6 +27,8 @@ struct StockedShapes {
     double gapMm{};
     PatternRepeat repeat{};
     std::vector<ShapePiece> pieces;
+    /// Pieces that stay where a person put them, each on the first item of one kind of stock.
+    std::vector<std::pair<std::size_t, PlacedShape>> fixed;
     friend bool operator==(const StockedShapes&, const StockedShapes&) = default;
 };
 
@@ -41,12 +45,18 @@ struct StockedPlan {
     friend bool operator==(const StockedPlan&, const StockedPlan&) = default;
 };
 
-/// Faults as of placeShapes(); a piece is too large if it fits none of the stock. `index` of a stock fault is its place.
+/// Faults as of placeShapes(); a piece is too large if it fits none of the stock. `index` of a fault of
+/// the stock or of what is fixed on it is the stock's place.
 CuttingFaults faultsOf(const StockedShapes& problem);
 
 /// Fills one item of stock after another, each as full as can be found, until every piece lies somewhere. Each item
 /// gets an equal share of the effort, the last one all that is left.
-/// @param problem  without faults
-StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort);
+/// @param problem   without faults
+/// @param progress  called with each better plan, never from two threads at once
+StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort,
+                         const std::function<void(const StockedPlan&)>& progress = {});
+
+/// The item of stock by itself, with all pieces of the problem and what is fixed on it: for checks and leftovers.
+ShapesProblem problemOn(const StockedShapes& problem, std::size_t stock);
 
 } // namespace westrum

@@ -185,6 +185,8 @@ ShapesPlan Placing::planOf(const ShapeLayout& layout, double length) const {
     plan.placements = problem_.fixed;
     for (std::size_t i = 0; i < pieces_.size(); ++i)
         plan.placements.push_back({pieces_[i], forms_.form(layout.form[i]).rotationRad, layout.at[i]});
+    for (const PlacedShape& placed : problem_.fixed)
+        length = std::max(length, boundsOf(lying(problem_.pieces[placed.piece], placed)).high.x);
     plan.lengthMm = length;
     plan.lowerBoundMm = std::min(bound_, length);
     plan.proven = length <= plan.lowerBoundMm + kShapeToleranceMm;
@@ -456,7 +458,10 @@ CuttingFaults faultsOf(const ShapesProblem& problem) {
         }
         const Bounds b = boundsOf(lying(problem.pieces[placed.piece], placed));
         bool fits = b.low.x >= -kShapeToleranceMm && b.low.y >= -kShapeToleranceMm &&
-                    b.high.y <= problem.widthMm + kShapeToleranceMm;
+                    b.high.y <= problem.widthMm + kShapeToleranceMm &&
+                    b.high.x <= problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm;
+        for (const Region& flaw : problem.forbidden)
+            fits = fits && areaMm2(intersection(lying(problem.pieces[placed.piece], placed), flaw)) < 1;
         for (std::size_t g = 0; g < f && fits; ++g)
             fits = problem.fixed[g].piece >= problem.pieces.size() ||
                    clashMm(problem, problem.fixed[g], placed) <= kShapeToleranceMm;
@@ -492,6 +497,9 @@ double shortestLengthMm(const ShapesProblem& problem) {
             crossing += piece.count;
         }
     }
+    for (const PlacedShape& placed : problem.fixed) // what is fixed stays where it is
+        if (placed.piece < problem.pieces.size())
+            longest = std::max(longest, boundsOf(lying(problem.pieces[placed.piece], placed)).high.x);
     return std::max({area / (problem.widthMm + problem.gapMm) - problem.gapMm, longest,
                      line + problem.gapMm * std::max(0, crossing - 1)});
 }

@@ -26,6 +26,12 @@ const FitLog& Job::log(const std::string& id) const {
     return found == logs.end() ? empty : found->second;
 }
 
+const CutList& Job::cutList(const std::string& product) const {
+    static const CutList none;
+    const auto found = cutLists.find(product);
+    return found == cutLists.end() ? none : found->second;
+}
+
 Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
     Surface floor;
     floor.id = "floor";

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/catalogue/product.h"
+#include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
 #include "core/shell/access.h"
 #include "core/shell/surface.h"
@@ -17,6 +18,7 @@ struct Finish {
     std::string product;  ///< id in the catalogue; empty: not decided
     std::string underlay; ///< id; empty: none
     FieldValues rules;    ///< by the product's family
+    std::string trim{};   ///< id of what runs along its edges; empty: none
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 
@@ -33,14 +35,16 @@ struct Job {
     std::vector<Surface> surfaces;
     Datum datum;
     Access access;
-    std::map<std::string, Finish> finishes; ///< by surface id
-    std::map<std::string, FitLog> logs;     ///< by surface id
+    std::map<std::string, Finish> finishes;  ///< by surface id
+    std::map<std::string, FitLog> logs;      ///< by surface id
+    std::map<std::string, CutList> cutLists; ///< by product id
     Catalogue catalogue;
 
     [[nodiscard]] const Surface* surface(std::string_view id) const;
     [[nodiscard]] Surface* surface(std::string_view id);
-    [[nodiscard]] const Finish& finish(const std::string& id) const; ///< an undecided finish if there is none
-    [[nodiscard]] const FitLog& log(const std::string& id) const;    ///< an empty log if there is none
+    [[nodiscard]] const Finish& finish(const std::string& id) const;        ///< an undecided finish if there is none
+    [[nodiscard]] const FitLog& log(const std::string& id) const;           ///< an empty log if there is none
+    [[nodiscard]] const CutList& cutList(const std::string& product) const; ///< an empty one if there is none
     friend bool operator==(const Job&, const Job&) = default;
 };
 

@@ -31,6 +31,7 @@ struct Kg {
     double value{};
     friend constexpr auto operator<=>(Kg, Kg) = default;
     friend constexpr Kg operator+(Kg a, Kg b) { return {a.value + b.value}; }
+    friend constexpr Kg operator-(Kg a, Kg b) { return {a.value - b.value}; }
     friend constexpr Kg operator*(Kg a, double k) { return {a.value * k}; }
 };
 

@@ -44,6 +44,20 @@
             <numerusform>%n pieces beside a cut-out or a slanting wall are slivers, the narrowest %1.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n sheet(s)</source>
+        <translation>
+            <numerusform>%n sheet</numerusform>
+            <numerusform>%n sheets</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n length(s)</source>
+        <translation>
+            <numerusform>%n length</numerusform>
+            <numerusform>%n lengths</numerusform>
+        </translation>
+    </message>
 </context>
 <context>
     <name>westrum::BuyPage</name>
@@ -52,6 +66,37 @@
         <translation>
             <numerusform>With %n pack it is %1.</numerusform>
             <numerusform>With %n packs it is %1.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::CutPage</name>
+    <message numerus="yes">
+        <source>%n piece(s) found no stock: %1.</source>
+        <translation>
+            <numerusform>%n piece found no stock: %1.</numerusform>
+            <numerusform>%n pieces found no stock: %1.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>And %n more.</source>
+        <translation>
+            <numerusform>And %n more.</numerusform>
+            <numerusform>And %n more.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n stroke(s) that do not close were passed over.</source>
+        <translation>
+            <numerusform>%n stroke that does not close was passed over.</numerusform>
+            <numerusform>%n strokes that do not close were passed over.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s) taken in.</source>
+        <translation>
+            <numerusform>%n piece taken in.</numerusform>
+            <numerusform>%n pieces taken in.</numerusform>
         </translation>
     </message>
 </context>

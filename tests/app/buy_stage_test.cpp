@@ -34,7 +34,7 @@ private slots:
     void whatIsShownAgrees() {
         Bench b(demoJob());
         b.go(MainWindow::Buy);
-        auto* table = b.window->findChild<QTableView*>();
+        auto* table = b.find<QTableView>("shoppingList");
         QVERIFY(table && table->isVisible());
         QCOMPARE(table->model()->rowCount(), static_cast<int>(b.document.plan()->purchases.size()));
         QVERIFY(b.sentenceShown().contains(figuresFor(b.document.job()).percent(b.document.plan()->totals.runShort)));

@@ -91,7 +91,9 @@ private slots:
         const Surface& floor = old.value().surfaces.front();
         // The same floor as today's example: only what came later is not there.
         QVERIFY(floor.measurement == demoJob().surfaces.front().measurement);
-        QVERIFY(old.value().finish("floor") == demoJob().finish("floor"));
+        Finish today = demoJob().finish("floor");
+        today.trim.clear();
+        QVERIFY(old.value().finish("floor") == today);
         QVERIFY(floor.openings.empty() && floor.edges.empty() && old.value().access.doors.empty());
         const auto back = readJob(writeJob(old.value()));
         QVERIFY(back.has_value() && back.value() == old.value());
@@ -137,13 +139,13 @@ private slots:
     }
 
     void unknownVersionsAreNamed() {
-        const auto next = readJob(demoWith("\"version\": 2", "\"version\": 3"));
+        const auto next = readJob(demoWith("\"version\": 3", "\"version\": 4"));
         QVERIFY(!next.has_value());
         QVERIFY(next.error().front().kind == FileFaultKind::UnknownVersion);
-        QCOMPARE(QString::fromStdString(next.error().front().detail), QStringLiteral("3"));
-        QCOMPARE(firstFault(demoWith("\"version\": 2", "\"version\": \"1\"")), FileFaultKind::UnknownVersion);
-        QCOMPARE(firstFault(demoWith("\"version\": 2", "\"version\": 0")), FileFaultKind::UnknownVersion);
-        QCOMPARE(firstFault(demoWith("\"version\": 2", "\"edition\": 1")), FileFaultKind::UnknownVersion);
+        QCOMPARE(QString::fromStdString(next.error().front().detail), QStringLiteral("4"));
+        QCOMPARE(firstFault(demoWith("\"version\": 3", "\"version\": \"1\"")), FileFaultKind::UnknownVersion);
+        QCOMPARE(firstFault(demoWith("\"version\": 3", "\"version\": 0")), FileFaultKind::UnknownVersion);
+        QCOMPARE(firstFault(demoWith("\"version\": 3", "\"edition\": 1")), FileFaultKind::UnknownVersion);
     }
 
     void wrongTypesAreNamedWithTheirPath_data() {

@@ -16,4 +16,9 @@ inline bool settlePlan(const JobDocument& document) {
     return QTest::qWaitFor([&] { return !document.isPlanning(); }, 20000);
 }
 
+/// Waits until no product is being cut any more.
+inline bool settleCuts(const JobDocument& document) {
+    return QTest::qWaitFor([&] { return !document.isPlanning() && !document.cutting().isSearching(); }, 60000);
+}
+
 } // namespace westrum::test

@@ -28,6 +28,10 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
       actions_(new QWidget),
       stock_(new StockPicture(document, decimalMark)) {
     table_->setModel(model_);
+    table_->setObjectName(QStringLiteral("shoppingList"));
+    connect(&document, &JobDocument::purchasesChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
     table_->setShowGrid(false);
     table_->setSelectionMode(QAbstractItemView::NoSelection);
     table_->setFocusPolicy(Qt::NoFocus); // nothing in it can be chosen

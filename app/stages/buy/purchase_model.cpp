@@ -4,11 +4,14 @@ namespace westrum {
 
 QString neededText(const Purchase& p, const Figures& f) {
     if (p.family == "underlay") return PurchaseModel::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
+    if (p.family == "roll") return packsText(p, f);
+    if (p.family != "planks") return itemsText(p.family, p.unitsNeeded);
     return planksText(p.unitsNeeded);
 }
 
 QString leftOverText(const Purchase& p, const Figures& f) {
     if (p.family == "underlay") return f.length(p.lengthLeft);
+    if (p.family != "planks") return QStringLiteral("–"); // what is left of these stands in Cut
     return planksText(p.unitsLeft());
 }
 
@@ -34,9 +37,9 @@ QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
     const Purchase& p = plan_->purchases[static_cast<std::size_t>(index.row())];
     const Product* product = catalogue_.find(p.product);
     switch (index.column()) {
-    case Name: return product ? QString::fromStdString(product->name) : QString();
+    case Name: return purchaseName(p, catalogue_);
     case Supplier: return product ? QString::fromStdString(product->supplier) : QString();
-    case Buy: return packsText(p);
+    case Buy: return packsText(p, figures_);
     case Needed: return neededText(p, figures_);
     case LeftOver: return leftOverText(p, figures_);
     case PackPrice: return p.packPrice ? figures_.money(*p.packPrice) : tr("no price");

@@ -4,8 +4,8 @@
 
 namespace westrum {
 
-LaterPage::LaterPage(Which which, JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), which_(which), known_(new QLabel) {
+LaterPage::LaterPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent), known_(new QLabel) {
     known_->setTextFormat(Qt::PlainText);
     known_->setWordWrap(true);
     column()->addSpacing(12);
@@ -21,32 +21,18 @@ void LaterPage::refresh() {
     const bool laid = plan && plan->setOut.laid();
     const Finish& finish = document_.job().finish(surfaceId());
     QStringList lines;
-    if (which_ == Which::BuildUp) {
-        setHeading(tr("Build-up"), QString::fromStdString(s->name));
-        say(tr("Here the layers of a surface will be chosen, from the metal inwards: barrier, insulation, battens, "
-               "panel, finish. "
-               "For now the floor has two."));
-        if (const Product* u = document_.job().catalogue.find(finish.underlay))
-            lines << tr("below   %1, %2").arg(QString::fromStdString(u->name), f.fineLength(underlayOf(*u).thickness));
-        if (const Product* p = document_.job().catalogue.find(finish.product))
-            lines << tr("above   %1, %2").arg(QString::fromStdString(p->name), f.fineLength(plankOf(*p).thickness));
-        if (laid)
-            lines << tr("in all  %1 of headroom, %2")
-                         .arg(f.fineLength(plan->thickness), f.mass(document_.plan()->totals.laidMass));
-        lines << QString() << tr("Both are chosen in Set out.");
-    } else {
-        setHeading(tr("Cut"), QString::fromStdString(s->name));
-        say(tr("Here the cuts of all surfaces will be laid on boards, sheets and rolls together. The planks of the "
-               "floor are "
-               "already shared out in Set out."));
-        if (laid) {
-            lines << tr("%1 opened, %2 pieces, %3 cuts")
-                         .arg(planksText(static_cast<int>(plan->setOut.stock.size())))
-                         .arg(plan->setOut.pieces.size())
-                         .arg(plan->planks->cuts);
-        }
-        lines << tr("The cut list, piece by piece, is saved from Buy and ticked off in Fit.");
-    }
+    setHeading(tr("Build-up"), QString::fromStdString(s->name));
+    say(tr("Here the layers of a surface will be chosen, from the metal inwards: barrier, insulation, battens, "
+           "panel, finish. "
+           "For now the floor has two."));
+    if (const Product* u = document_.job().catalogue.find(finish.underlay))
+        lines << tr("below   %1, %2").arg(QString::fromStdString(u->name), f.fineLength(underlayOf(*u).thickness));
+    if (const Product* p = document_.job().catalogue.find(finish.product))
+        lines << tr("above   %1, %2").arg(QString::fromStdString(p->name), f.fineLength(plankOf(*p).thickness));
+    if (laid)
+        lines << tr("in all  %1 of headroom, %2")
+                     .arg(f.fineLength(plan->thickness), f.mass(document_.plan()->totals.laidMass));
+    lines << QString() << tr("Both are chosen in Set out.");
     known_->setText(lines.join(QLatin1Char('\n')));
 }
 

@@ -8,14 +8,12 @@ namespace westrum {
 class LaterPage : public StagePage {
     Q_OBJECT
 public:
-    enum class Which { BuildUp, Cut };
-    LaterPage(Which which, JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    LaterPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
 
 protected:
     void refresh() override;
 
 private:
-    Which which_;
     QLabel* known_;
 };
 

@@ -31,6 +31,9 @@ auto countInto(std::optional<int> FitLog::*member) {
 
 LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent), note_(new QPlainTextEdit) {
+    connect(&document, &JobDocument::purchasesChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
     auto* table = new QWidget;
     auto* grid = new QGridLayout(table);
     grid->setContentsMargins(0, 8, 0, 8);

@@ -277,6 +277,11 @@ void MeasurePage::refresh() {
     if (!s->area.empty()) detail = tr("%1; %2").arg(QString::fromStdString(s->area), detail);
     setHeading(QString::fromStdString(s->name), detail);
     parts_->refresh();
+    // A field that loses its place there hands over what was typed: job and plan may be others by now.
+    s = surface();
+    if (!s) return;
+    const std::shared_ptr<const Plan> held = document_.plan();
+    plan = held->surface(s->id);
     constexpr BenchFocus focus[] = {BenchFocus::Outline,  BenchFocus::Openings, BenchFocus::Edges,  BenchFocus::Zones,
                                     BenchFocus::Supports, BenchFocus::Outline,  BenchFocus::Outline};
     bench_->setFocusOn(focus[parts_->group()], parts_->inHand());

@@ -61,7 +61,8 @@ private slots:
                 const double w = 150 + dice() % 500;
                 const double h = 150 + dice() % 500;
                 problem.pieces.push_back({.outline = {{0, 0}, {w, 20}, {w * 0.8, h}, {30, h * 0.7}}});
-                plan.placements.push_back({std::size_t(i), double(dice() % 628) / 100,
+                plan.placements.push_back({std::size_t(i),
+                                           double(dice() % 628) / 100,
                                            {400 + double(dice() % 2000), 400 + double(dice() % 700)}});
             }
             const auto left = leftoversWorthKeeping(problem, plan, {});
@@ -72,8 +73,8 @@ private slots:
                 for (const PlacedShape& p : plan.placements)
                     QVERIFY(areaMm2(intersection(r, lying(problem.pieces[p.piece], p))) < 1e-6);
                 for (std::size_t j = 0; j < i; ++j)
-                    QVERIFY(areaMm2(intersection(
-                                r, {{box(left[j].x, left[j].y, left[j].widthMm, left[j].heightMm)}})) < 1e-6);
+                    QVERIFY(areaMm2(intersection(r, {{box(left[j].x, left[j].y, left[j].widthMm, left[j].heightMm)}})) <
+                            1e-6);
             }
         }
     }

@@ -287,6 +287,16 @@ private slots:
         const ShapesPlan plan = placeShapes(problem, {.stop = stop.get_token()});
         QCOMPARE(brokenRule(problem, plan), QString());
     }
+
+    void whatIsFixedFarOutCountsInTheLength() {
+        // 100 x 100 fixed at 900: the roll is 1000 long and no plan can use less, though the rest would fit into 300.
+        ShapesProblem problem{.widthMm = 400,
+                              .pieces = {{.outline = {{0, 0}, {100, 0}, {100, 100}, {0, 100}}, .count = 4}}};
+        problem.fixed = {{0, 0, {900, 0}}};
+        const ShapesPlan plan = placeShapes(problem, {.iterations = 500});
+        QVERIFY(std::abs(plan.lengthMm - 1000) < 1e-6);
+        QVERIFY(plan.proven);
+    }
 };
 
 WESTRUM_TEST(ShapesTest)

@@ -1,0 +1,784 @@
+#include "app/stages/cut/cut_page.h"
+
+#include "app/document/cut_commands.h"
+#include "app/drawing/theme.h"
+#include "app/stages/buy/buy_page.h"
+#include "app/stages/cut/cut_print.h"
+#include "core/catalogue/plank.h"
+#include "formats/cut_pieces_file.h"
+#include "formats/cutting_file.h"
+
+#include <QDateTime>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHeaderView>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace westrum {
+
+/// The tape along the item in hand.
+class TapePicture : public QWidget {
+public:
+    TapePicture(JobDocument& document, char decimalMark) : document_(document), decimalMark_(decimalMark) {
+        setFixedHeight(84);
+        setAccessibleName(CutPage::tr("Where to mark the cuts, along a tape"));
+    }
+    void show(std::optional<CutItem> item) {
+        item_ = std::move(item);
+        update();
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        if (!item_) return;
+        QPainter p(this);
+        paintTape(p, QRectF(rect()).adjusted(4, 6, -4, 0), *item_, figuresFor(document_.job(), decimalMark_));
+    }
+
+private:
+    JobDocument& document_;
+    char decimalMark_;
+    std::optional<CutItem> item_;
+};
+
+namespace {
+
+constexpr qint64 kTellMs = 8000; ///< so long an answer stands before the figures come back
+
+QPushButton* button(const QString& text, const char* name, const QString& hint = {}) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(QLatin1String(name));
+    b->setToolTip(hint);
+    return b;
+}
+
+void shapeTable(QTableView* table, const QString& name, int wide) {
+    table->setAccessibleName(name);
+    table->setShowGrid(false);
+    table->verticalHeader()->hide();
+    table->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 10);
+    table->horizontalHeader()->setSectionResizeMode(QHeaderView::Interactive);
+    table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    table->horizontalHeader()->setSectionResizeMode(wide, QHeaderView::Stretch);
+    table->setEditTriggers(QAbstractItemView::AllEditTriggers);
+    table->setSelectionMode(QAbstractItemView::SingleSelection);
+    table->setSelectionBehavior(QAbstractItemView::SelectItems);
+    table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+} // namespace
+
+CutPage::CutPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent),
+      products_(new QComboBox),
+      stop_(button(tr("Stop"), "stopSearch")),
+      keep_(button(tr("Keep this layout"), "keepLayout", tr("Pins every piece where it lies now"))),
+      takes_(new QLabel),
+      trouble_(new QLabel),
+      scroll_(new QScrollArea),
+      bench_(new CutBench(document, decimalMark)),
+      faces_(new QWidget),
+      face_(new QStackedWidget),
+      tape_(new TapePicture(document, decimalMark)),
+      orderHead_(new QLabel),
+      steps_(new QLabel),
+      ticks_(new QListWidget),
+      allCut_(button(tr("All of it is cut"), "allCut")),
+      toRack_(
+          button(tr("Leftovers to the rack"), "toRack", tr("What is worth keeping becomes stock that is used first"))),
+      pin_(button(tr("Pin"), "pin", tr("P: the piece in hand stays where it is"))),
+      turn_(button(tr("Turn"), "turn", tr("R: the next way in which the piece may lie"))),
+      piecesModel_(new PiecesTable(document, decimalMark, this)),
+      pieces_(new QTableView),
+      stockModel_(new StockTable(document, decimalMark, this)),
+      stock_(new QTableView),
+      stockColumn_(nullptr),
+      out_(button(tr("Print, save …"), "out")) {
+    products_->setObjectName(QStringLiteral("cutProduct"));
+    products_->setAccessibleName(tr("Product that is cut"));
+    products_->setMinimumWidth(200);
+    auto* add = button(tr("New …"), "newCutProduct", tr("Another product that is cut to size"));
+    auto* kinds = new QMenu(this);
+    kinds->addAction(tr("trim or boards in lengths"), this, [this] { addProductOf("trim", tr("Trim")); });
+    kinds->addAction(tr("panels in sheets"), this, [this] { addProductOf("sheet", tr("Sheet")); });
+    kinds->addAction(tr("lining from the roll"), this, [this] { addProductOf("roll", tr("Lining")); });
+    add->setMenu(kinds);
+    headingRow()->addWidget(products_);
+    headingRow()->addWidget(add);
+    sentenceRow()->addWidget(stop_, 0, Qt::AlignTop);
+    sentenceRow()->addWidget(keep_, 0, Qt::AlignTop);
+
+    takes_->setTextFormat(Qt::PlainText);
+    takes_->setWordWrap(true);
+    takes_->setObjectName(QStringLiteral("takes"));
+    trouble_->setTextFormat(Qt::PlainText);
+    trouble_->setWordWrap(true);
+    trouble_->setObjectName(QStringLiteral("cutTrouble"));
+    column()->addWidget(takes_);
+    column()->addWidget(trouble_);
+
+    scroll_->setWidgetResizable(true);
+    scroll_->setWidget(bench_);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    column()->addWidget(scroll_, 5);
+
+    auto* bar = new QHBoxLayout(faces_);
+    bar->setContentsMargins(0, 2, 0, 2);
+    for (const auto& [text, name] :
+         {std::pair{tr("Cut order"), "faceOrder"}, {tr("Pieces"), "facePieces"}, {tr("Stock and rack"), "faceStock"}}) {
+        auto* b = button(text, name);
+        b->setCheckable(true);
+        b->setAutoExclusive(true);
+        const int which = int(faceButtons_.size());
+        connect(b, &QPushButton::clicked, this, [this, which] { showFace(static_cast<Face>(which)); });
+        faceButtons_ << b;
+        bar->addWidget(b);
+    }
+    bar->addStretch(1);
+    auto* ways = new QMenu(this);
+    ways->addAction(tr("Cut sheets as PDF…"), this, [this] {
+        if (const ProductCut* cut = bench_->cut())
+            saveAs(
+                tr("Cut sheets as PDF"), tr("PDF (*.pdf)"), tr("cut sheets") + QStringLiteral(".pdf"),
+                [this, cut](const QString& path) { return saveCutSheetsPdf(path, document_.job(), *cut, figures()); });
+    });
+    ways->addAction(tr("Piece labels as PDF…"), this, [this] {
+        if (const ProductCut* cut = bench_->cut())
+            saveAs(tr("Piece labels as PDF"), tr("PDF (*.pdf)"), tr("labels") + QStringLiteral(".pdf"),
+                   [this, cut](const QString& path) { return saveLabelsPdf(path, document_.job(), *cut, figures()); });
+    });
+    ways->addAction(tr("Pieces as DXF…"), this, [this] {
+        if (const ProductCut* cut = bench_->cut())
+            saveAs(tr("Pieces as DXF"), tr("DXF (*.dxf)"), tr("pieces") + QStringLiteral(".dxf"),
+                   [cut](const QString& path) { return saveBytes(path, cutPiecesAsDxf(*cut)); });
+    });
+    ways->addAction(tr("Pieces as SVG…"), this, [this] {
+        if (const ProductCut* cut = bench_->cut())
+            saveAs(tr("Pieces as SVG"), tr("SVG (*.svg)"), tr("pieces") + QStringLiteral(".svg"),
+                   [this, cut](const QString& path) {
+                       return saveBytes(
+                           path, cutPiecesAsSvg(*cut, sold() ? QString::fromStdString(sold()->name) : QString()));
+                   });
+    });
+    out_->setMenu(ways);
+    bar->addWidget(out_);
+    column()->addWidget(faces_);
+    face_->addWidget(orderFace());
+    face_->addWidget(piecesFace());
+    face_->addWidget(stockFace());
+    column()->addWidget(face_, 4);
+    faceButtons_[0]->setChecked(true);
+
+    connect(products_, &QComboBox::activated, this,
+            [this](int index) { chooseProduct(products_->itemData(index).toString().toStdString()); });
+    connect(stop_, &QPushButton::clicked, this, [this] {
+        if (document_.cutting().state(product_).searching)
+            document_.cutting().stop(product_);
+        else
+            document_.cutting().lookFurther(product_);
+    });
+    connect(keep_, &QPushButton::clicked, this, [this] {
+        const ProductCut* cut = bench_->cut();
+        if (!cut) return;
+        const auto& kept = document_.job().cutList(product_).kept;
+        const bool pinned = std::any_of(kept.begin(), kept.end(), [](const KeptItem& k) { return !k.locked; });
+        push(document_, pinned ? unpinAll(document_, product_) : pinAll(document_, *cut));
+    });
+    connect(bench_, &CutBench::inHandChanged, this, [this] {
+        refreshOrder();
+        if (const ProductCut* cut = bench_->cut(); cut && bench_->pieceInHand() >= 0) {
+            const LyingPiece& l =
+                cut->items[std::size_t(bench_->itemInHand())].pieces[std::size_t(bench_->pieceInHand())];
+            if (l.piece >= 0)
+                emit glow(cut->pieces[std::size_t(l.piece)].surface, cut->pieces[std::size_t(l.piece)].place);
+        }
+    });
+    connect(bench_, &CutBench::pointedAt, this, [this](int piece) {
+        const ProductCut* cut = bench_->cut();
+        if (!cut || piece < 0 || piece >= int(cut->pieces.size())) {
+            bench_->light({});
+            return emit glow({}, {});
+        }
+        bench_->light({piece});
+        emit glow(cut->pieces[std::size_t(piece)].surface, cut->pieces[std::size_t(piece)].place);
+    });
+    const auto told = [this](const QString& sentence, bool attention) { tell(sentence, attention); };
+    connect(bench_, &CutBench::said, this, told);
+    connect(piecesModel_, &TypedTable::problem, this, [told](const QString& why) { told(why, true); });
+    connect(stockModel_, &TypedTable::problem, this, [told](const QString& why) { told(why, true); });
+    connect(&document_, &JobDocument::cuttingChanged, this, [this] {
+        if (isVisible()) refreshCut();
+    });
+    clock_.setInterval(1000);
+    connect(&clock_, &QTimer::timeout, this, [this] {
+        if (isVisible() && (!said_.isEmpty() || document_.cutting().state(product_).searching)) refreshCut();
+    });
+    clock_.start();
+}
+
+QWidget* CutPage::orderFace() {
+    auto* face = new QWidget;
+    auto* column = new QVBoxLayout(face);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(2);
+    auto* top = new QHBoxLayout;
+    orderHead_->setFont(textFont(1.0, true));
+    orderHead_->setTextFormat(Qt::PlainText);
+    top->addWidget(orderHead_, 1);
+    for (QPushButton* b : {pin_, turn_, allCut_, toRack_}) top->addWidget(b);
+    column->addLayout(top);
+    column->addWidget(tape_);
+    auto* lists = new QHBoxLayout;
+    lists->setSpacing(16);
+    auto* stepsArea = new QScrollArea;
+    stepsArea->setWidgetResizable(true);
+    stepsArea->setFocusPolicy(Qt::NoFocus);
+    steps_->setTextFormat(Qt::PlainText);
+    steps_->setWordWrap(true);
+    steps_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    steps_->setObjectName(QStringLiteral("cutSteps"));
+    stepsArea->setWidget(steps_);
+    ticks_->setAccessibleName(tr("Pieces of this item, to tick as they are cut"));
+    ticks_->setObjectName(QStringLiteral("cutTicks"));
+    ticks_->setFrameShape(QFrame::NoFrame);
+    ticks_->setSpacing(2);
+    lists->addWidget(stepsArea, 5);
+    lists->addWidget(ticks_, 4);
+    column->addLayout(lists, 1);
+    connect(ticks_, &QListWidget::itemChanged, this, [this](QListWidgetItem* item) {
+        const ProductCut* cut = bench_->cut();
+        if (filling_ || !cut) return;
+        push(document_, tickPiece(document_, *cut, std::size_t(bench_->itemInHand()), std::size_t(ticks_->row(item)),
+                                  item->checkState() == Qt::Checked));
+    });
+    connect(ticks_, &QListWidget::currentRowChanged, this, [this](int row) {
+        if (!filling_) bench_->takeInHand(bench_->itemInHand(), row);
+    });
+    connect(pin_, &QPushButton::clicked, bench_, &CutBench::pinInHand);
+    connect(turn_, &QPushButton::clicked, bench_, &CutBench::turnInHand);
+    connect(allCut_, &QPushButton::clicked, this, [this] {
+        const ProductCut* cut = bench_->cut();
+        if (!cut || cut->items.empty()) return;
+        const auto& pieces = cut->items[std::size_t(bench_->itemInHand())].pieces;
+        const bool all = std::all_of(pieces.begin(), pieces.end(), [](const LyingPiece& l) { return l.cut; });
+        push(document_, tickItem(document_, *cut, std::size_t(bench_->itemInHand()), !all));
+    });
+    connect(toRack_, &QPushButton::clicked, this, [this] {
+        const ProductCut* cut = bench_->cut();
+        if (!cut || cut->items.empty() || !sold()) return;
+        const std::size_t item = std::size_t(bench_->itemInHand());
+        push(document_, leftoversToRack(document_, *cut, item,
+                                        tr("left of %1").arg(itemName(*cut, item, sold()->family)).toStdString()));
+        tell(tr("What is left of it is on the rack now and will be used first."), false);
+    });
+    return face;
+}
+
+QWidget* CutPage::piecesFace() {
+    auto* face = new QWidget;
+    auto* column = new QVBoxLayout(face);
+    column->setContentsMargins(0, 0, 0, 0);
+    pieces_->setModel(piecesModel_);
+    pieces_->setObjectName(QStringLiteral("loosePieces"));
+    pieces_->setItemDelegateForColumn(PiecesTable::Goes, new SurfaceChoice(document_, this));
+    shapeTable(pieces_, tr("Loose pieces"), PiecesTable::Name);
+    column->addWidget(pieces_, 1);
+    auto* row = new QHBoxLayout;
+    auto* read = button(tr("From a file …"), "importPieces", tr("A list (CSV) or a drawing (DXF, SVG)"));
+    connect(read, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Pieces from a list or a drawing"), {},
+                                                          tr("Lists and drawings (*.csv *.txt *.dxf *.svg)"));
+        if (!path.isEmpty()) importPieces(path);
+    });
+    auto* remove = button(tr("Remove piece"), "removePiece");
+    connect(remove, &QPushButton::clicked, this, [this] {
+        const std::string id = piecesModel_->pieceOf(pieces_->currentIndex().row());
+        if (!id.empty()) push(document_, removeLoosePiece(document_, product_, id));
+    });
+    row->addWidget(read);
+    row->addWidget(remove);
+    row->addStretch(1);
+    column->addLayout(row);
+    return face;
+}
+
+QWidget* CutPage::stockFace() {
+    auto* face = new QWidget;
+    stockColumn_ = new QVBoxLayout(face);
+    stockColumn_->setContentsMargins(0, 0, 0, 0);
+    stock_->setModel(stockModel_);
+    stock_->setObjectName(QStringLiteral("cutStock"));
+    shapeTable(stock_, tr("Stock and rack"), StockTable::Name);
+    stockColumn_->addWidget(stock_, 1);
+    auto* row = new QHBoxLayout;
+    auto* read = button(tr("Offcut from a drawing …"), "importOffcut", tr("An offcut of any shape, from DXF or SVG"));
+    connect(read, &QPushButton::clicked, this, [this] {
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Outline of an offcut"), {}, tr("Drawings (*.dxf *.svg *.csv)"));
+        if (!path.isEmpty()) importOffcut(path);
+    });
+    auto* remove = button(tr("Remove stock"), "removeStock");
+    connect(remove, &QPushButton::clicked, this, [this] {
+        const std::string id = stockModel_->entryOf(stock_->currentIndex().row());
+        if (!id.empty()) push(document_, removeStockEntry(document_, product_, id));
+    });
+    row->addWidget(read);
+    row->addWidget(remove);
+    row->addStretch(1);
+    stockColumn_->addLayout(row);
+    return face;
+}
+
+void CutPage::showFace(Face face) {
+    face_->setCurrentIndex(face);
+    faceButtons_[face]->setChecked(true);
+    refreshFace();
+}
+
+void CutPage::chooseProduct(const std::string& id) {
+    if (id == product_) return;
+    product_ = id;
+    said_.clear();
+    refresh();
+}
+
+void CutPage::addProductOf(const std::string& family, const QString& name) {
+    Product product;
+    product.family = family;
+    for (int n = 1; product.id.empty() || document_.job().catalogue.find(product.id); ++n) {
+        product.id = family + "-" + std::to_string(n);
+        product.name = QStringLiteral("%1 %2").arg(name).arg(n).toStdString();
+    }
+    const std::string id = product.id;
+    push(document_, addProduct(document_, std::move(product)));
+    chooseProduct(id);
+    showFace(Stock);
+}
+
+void CutPage::fillProducts() {
+    const QSignalBlocker block(products_);
+    products_->clear();
+    for (const Product& p : document_.job().catalogue.products)
+        if (stockFormOf(p.family)) products_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+    if (product_.empty() || !sold() || !stockFormOf(sold()->family)) {
+        product_.clear();
+        // What is cut already comes first.
+        for (const CutState& s : document_.cutting().states())
+            if (product_.empty() && s.cut) product_ = s.cut->product;
+        if (product_.empty() && products_->count() > 0) product_ = products_->itemData(0).toString().toStdString();
+    }
+    products_->setCurrentIndex(products_->findData(QString::fromStdString(product_)));
+}
+
+void CutPage::refresh() {
+    fillProducts();
+    const Product* product = sold();
+    if (!product) {
+        setHeading(tr("Cut"), {});
+        say(tr("Nothing in the catalogue is cut to size yet: add trim, sheets or lining under “New …”."));
+        for (QWidget* w : {static_cast<QWidget*>(stop_), static_cast<QWidget*>(keep_), static_cast<QWidget*>(scroll_),
+                           static_cast<QWidget*>(face_)})
+            w->hide();
+        return;
+    }
+    for (QWidget* w : {static_cast<QWidget*>(scroll_), static_cast<QWidget*>(face_)}) w->show();
+    const Figures f = figures();
+    QString detail;
+    if (product->family == "trim") {
+        const TrimLength t = trimOf(*product);
+        detail = tr("lengths of %1, saw kerf %2").arg(f.length(t.length, false), f.fineLength(t.kerf));
+    } else if (product->family == "sheet") {
+        const SheetGoods g = sheetOf(*product);
+        detail = tr("%1 × %2, %3")
+                     .arg(f.length(g.length, false), f.length(g.width), g.grain ? tr("grain along") : tr("no grain"));
+    } else if (product->family == "roll") {
+        const RollGoods g = rollOf(*product);
+        detail =
+            tr("%1 wide, %2")
+                .arg(f.length(g.width), g.turning == RollTurning::OneWay ? tr("pile one way") : tr("may be turned"));
+    } else {
+        const Plank g = plankOf(*product);
+        detail = tr("planks %1 × %2").arg(f.length(g.length, false), f.length(g.width));
+    }
+    setHeading(QString::fromStdString(product->name), detail);
+    refreshCut();
+    refreshFace();
+}
+
+QString CutPage::bound(const CutState& state) const {
+    const ProductCut& cut = *state.cut;
+    const Figures f = figures();
+    const std::string family = sold() ? sold()->family : std::string();
+    QString text;
+    if (cut.form == StockForm::Roll) {
+        if (cut.rollMm <= 0 && cut.rollToBuyMm <= 0) return tr("The rack is enough: nothing is to be bought.");
+        text = tr("%1 m to buy").arg(f.number(cut.rollToBuyMm / 1000, 2));
+        if (cut.cost) text += tr(" for %1").arg(f.money(*cut.cost));
+        text += cut.proven ? tr(", and no plan can use less.")
+                           : tr(": %1 m are used, and no plan can use less than %2 m.")
+                                 .arg(f.number(cut.rollMm / 1000, 2), f.number(cut.leastRollMm / 1000, 2));
+    } else {
+        if (cut.itemsToBuy == 0 && cut.unplaced.empty()) return tr("The rack is enough: nothing is to be bought.");
+        const bool decided =
+            std::any_of(cut.items.begin(), cut.items.end(), [](const CutItem& i) { return i.decided; });
+        text = decided ? tr("%1 are opened").arg(itemsText(family, cut.itemsToBuy))
+                       : tr("%1 to buy").arg(itemsText(family, cut.itemsToBuy));
+        if (cut.cost && !decided) text += tr(" for %1").arg(f.money(*cut.cost));
+        if (cut.proven)
+            text += tr(", and no plan can do with less.");
+        else if (cut.leastCost && cut.cost && (severalSizes() || cut.leastItems == cut.itemsToBuy))
+            text += tr("; no plan can cost less than %1.").arg(f.money(*cut.leastCost));
+        else if (cut.leastItems > 0)
+            text += tr("; no plan can use fewer than %1.").arg(itemsText(family, cut.leastItems));
+        else
+            text += QStringLiteral(".");
+    }
+    return text;
+}
+
+/// Whether stock of more than one price can be bought.
+bool CutPage::severalSizes() const {
+    const CutList& list = document_.job().cutList(product_);
+    return std::count_if(list.stock.begin(), list.stock.end(), [](const StockEntry& s) { return s.used && !s.rack; }) +
+               (list.useOwnStock ? 1 : 0) >
+           1;
+}
+
+QString CutPage::takes(const ProductCut& cut) const {
+    const Figures f = figures();
+    const auto size = [&](double v) {
+        return cut.form == StockForm::Lengths ? tr("%1 m").arg(f.number(v / 1000, 2)) : f.area({v / 1e6});
+    };
+    const CutFigures& g = cut.figures;
+    const double stock = g.bought + g.fromRack;
+    if (stock <= 0) return {};
+    QStringList parts{tr("bought %1").arg(size(g.bought))};
+    if (g.fromRack > 0) parts << tr("from the rack %1").arg(size(g.fromRack));
+    parts << tr("used %1 (%2)").arg(size(g.used), f.percent(g.used / stock)) << tr("worth keeping %1").arg(size(g.kept))
+          << tr("waste %1 (%2)").arg(size(g.waste()), f.percent(g.waste() / stock));
+    return parts.join(QStringLiteral("  ·  "));
+}
+
+QString CutPage::troubleText(const CutTrouble& trouble) const {
+    const QString name = QString::fromStdString(trouble.name);
+    switch (trouble.fault) {
+    case CuttingFault::PieceNotPositive:
+        return tr("%1 has no size yet: give it a length and, for sheets and rolls, a width.").arg(name);
+    case CuttingFault::PieceTooLarge:
+        return tr("%1 is larger than any stock, as it may lie. Part it, let it turn, or add larger stock.").arg(name);
+    case CuttingFault::PieceCrosses:
+        return tr("The outline of %1 crosses itself. Draw it anew and take it in again.").arg(name);
+    case CuttingFault::PieceHoleOutside: return tr("A hole of %1 lies outside it or over another hole.").arg(name);
+    case CuttingFault::PieceAbsurd:
+        return tr("%1 is larger than anything that can be cut: is the unit right?").arg(name);
+    case CuttingFault::PieceNoRotation:
+    case CuttingFault::PieceCountNegative: return tr("%1 cannot be planned as it is entered.").arg(name);
+    case CuttingFault::PieceTooMany: return tr("More than 20 000 pieces cannot be planned at once.");
+    case CuttingFault::NoStock: return tr("There is no stock to cut from: tick some under “Stock and rack”.");
+    case CuttingFault::StockNotPositive: return tr("%1 has no size that can be cut from.").arg(name);
+    case CuttingFault::StockAbsurd: return tr("%1 is larger than any stock: is the unit right?").arg(name);
+    case CuttingFault::TrimEatsStock: return tr("Nothing is left of %1 between its trimmed edges.").arg(name);
+    case CuttingFault::LockedDoesNotFit:
+        return tr("The pin of %1 cannot be kept: it lies over another piece, beyond the stock, or where no cut right "
+                  "across can reach it. It is planned anew.")
+            .arg(name);
+    case CuttingFault::LockedUnknown: return tr("A pin belongs to a piece that is gone.");
+    case CuttingFault::KerfNegative: return tr("Kerf, gap or trim are no lengths that can be cut with.");
+    case CuttingFault::RepeatNegative: return tr("The pattern repeat is no length.");
+    case CuttingFault::StockPriceNegative: return tr("The price of %1 is below nothing.").arg(name);
+    case CuttingFault::NoPieces: return {};
+    }
+    return {};
+}
+
+void CutPage::tell(const QString& sentence, bool attention) {
+    said_ = sentence;
+    saidAttention_ = attention;
+    saidSince_.start();
+    refreshCut();
+}
+
+void CutPage::refreshCut() {
+    if (!sold()) return;
+    const CutState state = document_.cutting().state(product_);
+    bench_->show(state.cut);
+    const bool anything = state.cut && !state.cut->items.empty();
+    const bool decidedOnly = anything && std::all_of(state.cut->items.begin(), state.cut->items.end(),
+                                                     [](const CutItem& i) { return i.decided; });
+    out_->setEnabled(anything);
+    keep_->setVisible(anything && !decidedOnly);
+    const auto& kept = document_.job().cutList(product_).kept;
+    const bool pinned = std::any_of(kept.begin(), kept.end(), [](const KeptItem& k) { return !k.locked; });
+    keep_->setText(pinned ? tr("Let all pins go") : tr("Keep this layout"));
+    stop_->setVisible(anything && !decidedOnly && (state.searching || !state.cut->proven));
+    stop_->setText(state.searching ? tr("Stop") : tr("Look further"));
+    if (!state.searching) searchingSince_ = 0;
+    QStringList troubles;
+    if (state.cut)
+        for (const CutTrouble& t : state.cut->troubles) troubles << troubleText(t);
+    if (state.cut && !state.cut->unplaced.empty()) {
+        QStringList names;
+        for (std::size_t i = 0; i < std::min<std::size_t>(5, state.cut->unplaced.size()); ++i)
+            names << QString::fromStdString(state.cut->pieces[std::size_t(state.cut->unplaced[i])].name);
+        if (state.cut->unplaced.size() > 5) names << QStringLiteral("…");
+        troubles << tr("%n piece(s) found no stock: %1.", nullptr, int(state.cut->unplaced.size()))
+                        .arg(names.join(QStringLiteral(", ")));
+    }
+    if (troubles.size() > 3) {
+        const int more = int(troubles.size()) - 3;
+        troubles = troubles.mid(0, 3);
+        troubles << tr("And %n more.", nullptr, more);
+    }
+    trouble_->setText(troubles.join(QLatin1Char(' ')));
+    trouble_->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().pencil)));
+    trouble_->setVisible(!troubles.isEmpty());
+    takes_->setText(state.cut ? takes(*state.cut) : QString());
+    takes_->setVisible(!takes_->text().isEmpty());
+    if (!said_.isEmpty() && saidSince_.elapsed() < kTellMs) return say(said_, saidAttention_);
+    said_.clear();
+    if (!anything) {
+        if (state.cut && !troubles.isEmpty()) return say(tr("Nothing can be cut yet."), true);
+        return say(
+            state.searching
+                ? tr("Working it out …")
+                : tr("Nothing is to be cut of this yet: type pieces under “Pieces”, or take them in from a file."));
+    }
+    QString text = bound(state);
+    if (state.searching && !decidedOnly) {
+        const qint64 now = QDateTime::currentSecsSinceEpoch();
+        if (searchingSince_ == 0) searchingSince_ = now;
+        text += QLatin1Char(' ') + tr("Still looking: %1 s.").arg(now - searchingSince_);
+    }
+    say(text);
+}
+
+void CutPage::refreshFace() {
+    switch (face_->currentIndex()) {
+    case Order: return refreshOrder();
+    case Pieces: {
+        piecesModel_->refresh(product_);
+        const bool bars = sold() && stockFormOf(sold()->family) == StockForm::Lengths;
+        pieces_->setColumnHidden(PiecesTable::Width, bars);
+        pieces_->setColumnHidden(PiecesTable::Turn, bars);
+        pieces_->setColumnHidden(PiecesTable::Together, !sold() || sold()->family != "roll");
+        const int wide = QFontMetrics(textFont()).horizontalAdvance(QStringLiteral("0"));
+        for (const int column : {int(PiecesTable::Length), int(PiecesTable::Width), int(PiecesTable::Count),
+                                 int(PiecesTable::Turn), int(PiecesTable::Together)})
+            pieces_->setColumnWidth(column, wide * 12);
+        pieces_->setColumnWidth(PiecesTable::Goes, wide * 24);
+        return;
+    }
+    default: {
+        stockModel_->refresh(product_);
+        const int wide = QFontMetrics(textFont()).horizontalAdvance(QStringLiteral("0"));
+        for (const int column : {int(StockTable::Length), int(StockTable::Width), int(StockTable::Rack),
+                                 int(StockTable::Price), int(StockTable::Count)})
+            stock_->setColumnWidth(column, wide * 13);
+        stock_->setColumnWidth(StockTable::Use, wide * 7);
+        refreshStockFields();
+    }
+    }
+}
+
+void CutPage::refreshOrder() {
+    const ProductCut* cut = bench_->cut();
+    const int index = bench_->itemInHand();
+    const bool there = cut && index >= 0 && index < int(cut->items.size());
+    filling_ = true;
+    for (QWidget* w : {static_cast<QWidget*>(pin_), static_cast<QWidget*>(turn_), static_cast<QWidget*>(allCut_),
+                       static_cast<QWidget*>(toRack_), static_cast<QWidget*>(tape_)})
+        w->setVisible(there);
+    if (!there) {
+        ticks_->clear();
+        steps_->clear();
+        orderHead_->clear();
+        tape_->show(std::nullopt);
+        filling_ = false;
+        return;
+    }
+    const CutItem& item = cut->items[std::size_t(index)];
+    const Figures f = figures();
+    const std::string family = sold() ? sold()->family : std::string();
+    orderHead_->setText(itemName(*cut, std::size_t(index), family) + QStringLiteral("   ") +
+                        tr("mark from the left, blade on the far side of each line"));
+    tape_->show(item);
+    QStringList steps;
+    for (std::size_t i = 0; i < item.order.size(); ++i)
+        steps << QStringLiteral("%1   ").arg(i + 1) + stepText(item, item.order[i], f);
+    steps_->setText(steps.join(QLatin1Char('\n')));
+    if (ticks_->count() != int(item.pieces.size())) {
+        ticks_->clear();
+        for (std::size_t i = 0; i < item.pieces.size(); ++i) ticks_->addItem(QString());
+    }
+    bool all = !item.pieces.empty();
+    for (std::size_t i = 0; i < item.pieces.size(); ++i) {
+        const LyingPiece& l = item.pieces[i];
+        const Bounds b = boundsOf(l.shape);
+        QString text = QString::fromStdString(l.name) + QStringLiteral("   ") +
+                       (l.piece >= 0 ? sizeText(cut->pieces[std::size_t(l.piece)], cut->form, f)
+                                     : sizeText(b.width(), b.height(), cut->form, f));
+        if (l.piece >= 0)
+            if (const Surface* s = document_.job().surface(cut->pieces[std::size_t(l.piece)].surface))
+                text += QStringLiteral("   ") + QString::fromStdString(s->name);
+        QListWidgetItem* row = ticks_->item(int(i));
+        row->setText(text);
+        row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
+        row->setCheckState(l.cut ? Qt::Checked : Qt::Unchecked);
+        all = all && l.cut;
+    }
+    ticks_->setCurrentRow(bench_->pieceInHand());
+    filling_ = false;
+    allCut_->setText(all ? tr("None of it is cut") : tr("All of it is cut"));
+    allCut_->setEnabled(!item.pieces.empty());
+    toRack_->setVisible(item.locked && !item.left.empty() && !item.decided);
+    const bool free = bench_->pieceInHand() >= 0 && !item.locked && !item.decided;
+    pin_->setVisible(!item.decided);
+    turn_->setVisible(!item.decided && cut->form != StockForm::Lengths);
+    pin_->setEnabled(free);
+    turn_->setEnabled(free);
+    pin_->setText(free && item.pieces[std::size_t(bench_->pieceInHand())].pinned ? tr("Let go") : tr("Pin"));
+}
+
+void CutPage::refreshStockFields() {
+    const Product* product = sold();
+    if (!product) return;
+    if (fieldsOf_ != product->id) {
+        delete sold_;
+        sold_ = new QWidget;
+        fieldsOf_ = product->id;
+        auto* column = new QVBoxLayout(sold_);
+        column->setContentsMargins(0, 0, 0, 0);
+        auto* top = new QHBoxLayout;
+        const std::string id = product->id;
+        soldName_ = new QLineEdit;
+        soldName_->setAccessibleName(tr("Name of the product"));
+        soldName_->setObjectName(QStringLiteral("cutProductName"));
+        connect(soldName_, &QLineEdit::editingFinished, this, [this, id] {
+            const QString typed = soldName_->text().trimmed();
+            if (!typed.isEmpty()) push(document_, renameProduct(document_, id, typed.toStdString()));
+        });
+        soldPrice_ = new EntryField([this, id](const QString& typed) -> QString {
+            if (typed.isEmpty()) {
+                push(document_, setPackPrice(document_, id, std::nullopt));
+                return {};
+            }
+            const auto price = parseMoney(typed.toStdString(), document_.job().currency);
+            if (!price) return sentence(price.error(), typed);
+            push(document_, setPackPrice(document_, id, price.value()));
+            return {};
+        });
+        soldPrice_->setObjectName(QStringLiteral("cutPrice"));
+        soldPrice_->setPlaceholderText(tr("no price"));
+        soldPrice_->setFixedWidth(120);
+        const QString what = product->family == "roll"    ? tr("price of a metre")
+                             : product->family == "sheet" ? tr("price of a sheet")
+                             : product->family == "trim"  ? tr("price of a length")
+                                                          : tr("price of a pack");
+        soldPrice_->setAccessibleName(what);
+        top->addWidget(soldName_, 1);
+        top->addWidget(new QLabel(what));
+        top->addWidget(soldPrice_);
+        column->addLayout(top);
+        fields_ = new FieldForm(
+            fieldsOfFamily(product->family), {}, 4, [this] { return document_.job().bareUnit; },
+            [this, id](const std::string& key, double value) {
+                push(document_, setProductField(document_, id, key, value));
+            });
+        column->addWidget(fields_);
+        const auto problem = [this](const QString& why) { tell(why, true); };
+        connect(fields_, &FieldForm::problem, this, problem);
+        connect(soldPrice_, &EntryField::problemChanged, this, problem);
+        stockColumn_->insertWidget(0, sold_);
+    }
+    const Figures f = figures();
+    if (!soldName_->hasFocus()) soldName_->setText(QString::fromStdString(product->name));
+    soldPrice_->setFigure(product->packPrice ? f.money(*product->packPrice) : QString(), {});
+    fields_->showValues(product->fields, f);
+}
+
+void CutPage::pointAt(const std::string& surface, Point at) {
+    const ProductCut* cut = bench_->cut();
+    if (!cut || !isVisible()) return;
+    std::set<int> whole, under;
+    for (std::size_t i = 0; i < cut->pieces.size() && !surface.empty(); ++i) {
+        if (cut->pieces[i].surface != surface) continue;
+        whole.insert(int(i));
+        if (!cut->pieces[i].place.empty() && contains(cut->pieces[i].place, at)) under.insert(int(i));
+    }
+    bench_->light(under.empty() ? whole : under);
+}
+
+bool CutPage::importPieces(const QString& path) {
+    const QFileInfo info(path);
+    const auto refuse = [&](const QString& why) {
+        tell(tr("%1 was not taken in. %2").arg(info.fileName(), why), true);
+        return false;
+    };
+    if (!sold()) return false;
+    const bool bars = stockFormOf(sold()->family) == StockForm::Lengths;
+    std::vector<LoosePiece> pieces;
+    QString note;
+    const QString ending = info.suffix().toLower();
+    if (ending == QLatin1String("dxf") || ending == QLatin1String("svg")) {
+        const auto drawing = readOutlineFile(path);
+        if (!drawing) return refuse(sentence(drawing.error()));
+        pieces =
+            piecesOf(drawing.value(), drawing.value().mmPerUnit.value_or(1), info.completeBaseName().toStdString());
+        if (!drawing.value().mmPerUnit)
+            note = QLatin1Char(' ') + tr("The drawing does not say its unit; millimetres are taken.");
+        if (drawing.value().open > 0)
+            note += QLatin1Char(' ') +
+                    tr("%n stroke(s) that do not close were passed over.", nullptr, drawing.value().open);
+    } else {
+        QFile file(path);
+        if (!file.open(QIODevice::ReadOnly)) return refuse(file.errorString());
+        auto list = readPieces(file.read(kLargestOutlineFile), document_.job(), bars);
+        if (!list) return refuse(sentence(list.error()));
+        pieces = std::move(list.value());
+    }
+    if (pieces.empty()) return refuse(tr("It holds no closed outline."));
+    if (pieces.size() + document_.job().cutList(product_).pieces.size() > kMostListedPieces)
+        return refuse(tr("The list would hold more than 5 000 pieces."));
+    const int count = int(pieces.size());
+    push(document_, addLoosePieces(document_, product_, std::move(pieces)));
+    refresh();
+    tell(tr("%n piece(s) taken in.", nullptr, count) + note, false);
+    return true;
+}
+
+bool CutPage::importOffcut(const QString& path) {
+    const QFileInfo info(path);
+    const auto drawing = readOutlineFile(path);
+    const auto refuse = [&](const QString& why) {
+        tell(tr("%1 was not taken in. %2").arg(info.fileName(), why), true);
+        return false;
+    };
+    if (!drawing) return refuse(sentence(drawing.error()));
+    const auto shapes =
+        piecesOf(drawing.value(), drawing.value().mmPerUnit.value_or(1), info.completeBaseName().toStdString());
+    if (shapes.empty()) return refuse(tr("It holds no closed outline."));
+    StockEntry entry;
+    entry.name = shapes.front().name;
+    entry.rack = true;
+    entry.count = 1;
+    entry.shape = shapes.front().shape;
+    push(document_, addStockEntry(document_, product_, std::move(entry)));
+    return true;
+}
+
+void CutPage::saveAs(const QString& what, const QString& filter, const QString& ending,
+                     const std::function<QString(const QString&)>& write) {
+    const QString base = QString::fromStdString(document_.job().name) + QStringLiteral(", ") +
+                         (sold() ? QString::fromStdString(sold()->name) : QString()) + QStringLiteral(", ") + ending;
+    const QString path = QFileDialog::getSaveFileName(this, what, base, filter);
+    if (path.isEmpty()) return;
+    const QString why = write(path);
+    tell(why.isEmpty() ? tr("Saved as %1.").arg(path) : tr("%1 could not be saved: %2").arg(path, why), !why.isEmpty());
+}
+
+} // namespace westrum

@@ -1,0 +1,183 @@
+#include "app/stages/cut/cut_print.h"
+
+#include "app/drawing/page_flow.h"
+#include "formats/job_file.h"
+
+#include <QBuffer>
+#include <QCoreApplication>
+#include <QPdfWriter>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+struct CutPrint {
+    Q_DECLARE_TR_FUNCTIONS(CutPrint)
+};
+
+QFont paperFont(double relative, bool bold = false) {
+    QFont font = textFont(1, bold);
+    font.setPointSizeF(10.5 * relative);
+    return font;
+}
+
+QString nameOf(const Job& job, const std::string& product) {
+    const Product* p = job.catalogue.find(product);
+    return p ? QString::fromStdString(p->name) : QString();
+}
+
+QString familyOf(const Job& job, const std::string& product) {
+    const Product* p = job.catalogue.find(product);
+    return p ? QString::fromStdString(p->family) : QString();
+}
+
+/// A bar is drawn wider than it is, to be read.
+CutItem readable(CutItem item, double least) {
+    const double by = std::max(1.0, least / item.widthMm);
+    item.widthMm *= by;
+    for (LyingPiece& l : item.pieces)
+        for (Ring& ring : l.shape.rings)
+            for (Point& p : ring) p.y *= by;
+    for (LeftRectangle& l : item.left) {
+        l.y *= by;
+        l.heightMm *= by;
+    }
+    for (CutStep& s : item.order)
+        if (s.kind == CutStep::Kind::Across) s.toMm *= by;
+    return item;
+}
+
+QString savePdf(const QString& path, const QString& title, const QMarginsF& margins, const auto& paint) {
+    QBuffer buffer;
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&buffer);
+        pdf.setPageSize(QPageSize(QPageSize::A4));
+        pdf.setPageMargins(margins, QPageLayout::Millimeter);
+        pdf.setResolution(96);
+        pdf.setTitle(title);
+        QPainter painter(&pdf);
+        const PaperLight light;
+        paint(painter, QRectF(0, 0, pdf.width(), pdf.height()), [&] { pdf.newPage(); });
+    }
+    const auto fault = writeFile(buffer.data(), path);
+    return fault ? sentence(*fault) : QString();
+}
+
+} // namespace
+
+void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>& newPage, const Job& job,
+                    const ProductCut& cut, const Figures& f) {
+    p.setPen(QPen(Qt::black, 0.6));
+    PageFlow flow(p, page, newPage);
+    const QString family = familyOf(job, cut.product);
+    flow.heading(QString::fromStdString(job.name) + QStringLiteral("  ·  ") + nameOf(job, cut.product));
+    flow.text(CutPrint::tr("Mark from the left end or the lower edge. The line is the near side of the cut: the blade "
+                           "goes on its far side. Cut in the order of the numbers. Guard, push stick, eyes and ears as "
+                           "the saw's own instructions say."));
+    for (std::size_t i = 0; i < cut.items.size(); ++i) {
+        const CutItem& item = cut.items[i];
+        const bool bars = cut.form == StockForm::Lengths;
+        const CutItem drawn = bars ? readable(item, item.lengthMm * 0.045) : item;
+        const double shown = std::min(page.height() * 0.42, page.width() * drawn.widthMm / drawn.lengthMm);
+        p.setFont(paperFont(1));
+        const double line = QFontMetricsF(p.font()).height() * 1.35;
+        const qsizetype lines = qsizetype(std::max(item.order.size(), item.pieces.size()));
+        const double wanted = line * (double(lines) + 2.4) + shown + 84;
+        flow.gap();
+        // As a block on one page, where a page can hold it.
+        if (wanted < page.height()) flow.keep(wanted);
+        flow.heading(itemName(cut, i, family.toStdString()) + QStringLiteral("   ") +
+                         sizeText(item.lengthMm, item.widthMm, cut.form, f) +
+                         (item.locked ? QStringLiteral("   ") + CutPrint::tr("being cut") : QString()),
+                     1.15);
+        const QRectF box = flow.box(shown + 16);
+        const PlanView view({{0, 0}, {drawn.lengthMm, drawn.widthMm}},
+                            QRectF(box.left(), box.top() + 4, box.width(), shown));
+        paintCutItem(p, view, job, cut, drawn, f, {.strokes = !bars});
+        paintTape(p, flow.box(68).adjusted(0, 4, 0, 0), item, f);
+        p.setPen(QPen(Qt::black, 0.8));
+        p.setBrush(Qt::NoBrush);
+        const double half = page.width() * 0.52;
+        for (qsizetype n = 0; n < lines; ++n) {
+            p.setFont(paperFont(1));
+            const QRectF row = flow.box(line);
+            p.setPen(Qt::black);
+            if (n < qsizetype(item.order.size()))
+                p.drawText(QRectF(row.left(), row.top(), half - 8, line), Qt::AlignVCenter | Qt::AlignLeft,
+                           QFontMetricsF(p.font()).elidedText(QStringLiteral("%1   ").arg(n + 1) +
+                                                                  stepText(item, item.order[std::size_t(n)], f),
+                                                              Qt::ElideRight, half - 8));
+            if (n >= qsizetype(item.pieces.size())) continue;
+            const LyingPiece& lies = item.pieces[std::size_t(n)];
+            const QRectF tick(row.left() + half, row.center().y() - 6, 12, 12);
+            p.drawRect(tick);
+            if (lies.cut) {
+                p.drawLine(tick.topLeft(), tick.bottomRight());
+                p.drawLine(tick.topRight(), tick.bottomLeft());
+            }
+            QString text = QString::fromStdString(lies.name);
+            const Bounds b = boundsOf(lies.shape);
+            text +=
+                QStringLiteral("   ") + (lies.piece >= 0 ? sizeText(cut.pieces[std::size_t(lies.piece)], cut.form, f)
+                                                         : sizeText(b.width(), b.height(), cut.form, f));
+            if (lies.piece >= 0)
+                if (const Surface* s = job.surface(cut.pieces[std::size_t(lies.piece)].surface))
+                    text += QStringLiteral("   ") + QString::fromStdString(s->name);
+            p.drawText(QRectF(tick.right() + 8, row.top(), page.width() - half - 20, line),
+                       Qt::AlignVCenter | Qt::AlignLeft,
+                       QFontMetricsF(p.font()).elidedText(text, Qt::ElideRight, page.width() - half - 20));
+        }
+    }
+}
+
+void paintLabels(QPainter& p, const QRectF& page, const std::function<void()>& newPage, const Job& job,
+                 const ProductCut& cut, const Figures& f) {
+    constexpr int kColumns = 3, kRows = 8;
+    const double w = page.width() / kColumns, h = page.height() / kRows;
+    const std::string family = familyOf(job, cut.product).toStdString();
+    int n = 0;
+    for (std::size_t i = 0; i < cut.items.size(); ++i)
+        for (const LyingPiece& lies : cut.items[i].pieces) {
+            if (lies.piece < 0) continue;
+            if (n > 0 && n % (kColumns * kRows) == 0) newPage();
+            const int at = n++ % (kColumns * kRows);
+            const QRectF label(page.left() + at % kColumns * w, page.top() + at / kColumns * h, w, h);
+            p.setPen(QPen(QColor(0xBBBBBB), 0.5));
+            p.setBrush(Qt::NoBrush);
+            p.drawRect(label);
+            const QRectF in = label.adjusted(12, 10, -12, -8);
+            p.setPen(Qt::black);
+            const auto write = [&](double top, double size, bool bold, const QString& text) {
+                p.setFont(paperFont(size, bold));
+                const QFontMetricsF metrics(p.font());
+                p.drawText(QRectF(in.left(), in.top() + top, in.width(), metrics.height()), Qt::AlignLeft,
+                           metrics.elidedText(text, Qt::ElideRight, in.width()));
+                return top + metrics.height();
+            };
+            const CutPiece& piece = cut.pieces[std::size_t(lies.piece)];
+            double y = write(0, 1.7, true, QString::fromStdString(lies.name));
+            y = write(y, 1.2, false, sizeText(piece, cut.form, f));
+            const Surface* surface = job.surface(piece.surface);
+            y = write(y, 1.2, false,
+                      surface ? CutPrint::tr("to: %1").arg(QString::fromStdString(surface->name)) : QString());
+            write(y + 2, 0.85, false, nameOf(job, cut.product) + QStringLiteral("  ·  ") + itemName(cut, i, family));
+        }
+}
+
+QString saveCutSheetsPdf(const QString& path, const Job& job, const ProductCut& cut, const Figures& figures) {
+    return savePdf(path, QString::fromStdString(job.name), QMarginsF(16, 16, 16, 16),
+                   [&](QPainter& p, const QRectF& page, const std::function<void()>& newPage) {
+                       paintCutSheets(p, page, newPage, job, cut, figures);
+                   });
+}
+
+QString saveLabelsPdf(const QString& path, const Job& job, const ProductCut& cut, const Figures& figures) {
+    return savePdf(path, QString::fromStdString(job.name), QMarginsF(6, 8, 6, 8),
+                   [&](QPainter& p, const QRectF& page, const std::function<void()>& newPage) {
+                       paintLabels(p, page, newPage, job, cut, figures);
+                   });
+}
+
+} // namespace westrum

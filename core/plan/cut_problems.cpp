@@ -1,0 +1,400 @@
+#include "core/plan/cut_problems.h"
+
+#include "core/catalogue/plank.h"
+#include "core/setout/plank_floor.h"
+#include "core/shell/ties.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+Region rectangle(double x, double y, double w, double h) {
+    return {{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}}};
+}
+
+/// A region, or lines, moved so that the region's bounds start at 0, 0.
+void toOrigin(CutPiece& piece) {
+    if (piece.shape.empty()) return;
+    const Point low = boundsOf(piece.shape).low;
+    const auto move = [&](std::vector<Ring>& rings) {
+        for (Ring& ring : rings)
+            for (Point& p : ring) p = p - low;
+    };
+    move(piece.shape.rings);
+    move(piece.folds);
+    move(piece.marks);
+}
+
+/// The planks of one set-out as bars with their pieces where they are cut.
+void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
+    const Plank plank = plankOf(problem.product);
+    const double width = plank.width.value;
+    for (std::size_t u = 0; u < plan.setOut.stock.size(); ++u) {
+        const StockUnit& unit = plan.setOut.stock[u];
+        CutItem item;
+        item.name = std::to_string(u + 1);
+        item.lengthMm = plank.length.value;
+        item.widthMm = width;
+        item.decided = true;
+        item.kerfMm = kerf.value;
+        double fromLeft[2] = {0, 0}; // of the near and of the far strip
+        for (const int id : unit.pieces) {
+            const Piece& piece = plan.setOut.pieces[std::size_t(id)];
+            const bool far = piece.factory.far && !piece.factory.near;
+            double& used = fromLeft[unit.rippedInTwo && far ? 1 : 0];
+            const bool right = piece.kind == PieceKind::First;
+            const double x = right ? plank.length.value - piece.length.value : used;
+            if (!right) used += piece.length.value + kerf.value;
+            const double y = far ? width - piece.width.value : 0;
+            CutPiece wanted;
+            wanted.key = "plank/" + plan.surface + "/" + piece.name;
+            wanted.name = piece.name;
+            wanted.surface = plan.surface;
+            wanted.shape = rectangle(0, 0, piece.length.value, piece.width.value);
+            wanted.place = piece.shape;
+            LyingPiece lies;
+            lies.piece = int(problem.pieces.size());
+            lies.key = wanted.key;
+            lies.name = wanted.name;
+            lies.at = {x, y};
+            lies.shape = rectangle(x, y, piece.length.value, piece.width.value);
+            item.pieces.push_back(std::move(lies));
+            problem.pieces.push_back(std::move(wanted));
+        }
+        for (const Cut& cut : unit.cuts) {
+            if (cut.kind == CutKind::Cross)
+                item.order.push_back({CutStep::Kind::Across, cut.at.value, 0, width, cut.at.value, {}});
+            else if (cut.kind == CutKind::Rip)
+                item.order.push_back({CutStep::Kind::Along, cut.at.value, 0, plank.length.value, cut.at.value, {}});
+        }
+        for (std::size_t i = 0; i < unit.pieces.size(); ++i) {
+            const Piece& piece = plan.setOut.pieces[std::size_t(unit.pieces[i])];
+            const Bounds b = boundsOf(item.pieces[i].shape);
+            for (CutStep& step : item.order)
+                if (step.kind == CutStep::Kind::Across &&
+                    std::abs(step.atMm - (piece.kind == PieceKind::First ? b.low.x : b.high.x)) < 0.01)
+                    step.frees.push_back(int(i));
+            if (piece.notched)
+                item.order.push_back({CutStep::Kind::ByOutline, b.low.y, b.low.x, b.high.x, b.low.y, {int(i)}});
+        }
+        for (const Offcut& offcut : unit.offcuts) {
+            if (offcut.ripped || offcut.length.value < keepRuleOf(StockForm::Lengths).leastLengthMm) continue;
+            // A plank's rest lies between what was cut from its left end and from its right.
+            const double x = fromLeft[0] > 0 || fromLeft[1] == 0 ? fromLeft[0] : fromLeft[1];
+            item.left.push_back({x, 0, offcut.length.value, offcut.width.value});
+        }
+        problem.decided.push_back(std::move(item));
+    }
+    problem.leastDecided += plan.setOut.leastStock;
+}
+
+/// Ticks and locks of planks: they lie where the set-out puts them.
+void tickPlanks(CutProblem& problem) {
+    std::vector<KeptItem> others;
+    for (KeptItem& kept : problem.kept) {
+        const auto same = std::find_if(problem.decided.begin(), problem.decided.end(), [&](const CutItem& item) {
+            return !kept.pieces.empty() && item.pieces.size() == kept.pieces.size() &&
+                   std::equal(item.pieces.begin(), item.pieces.end(), kept.pieces.begin(),
+                              [&](const LyingPiece& l, const KeptPiece& k) {
+                                  const Bounds a = boundsOf(l.shape), b = boundsOf(k.shape);
+                                  return l.key == k.piece && std::abs(a.width() - b.width()) < 0.5 &&
+                                         std::abs(a.height() - b.height()) < 0.5;
+                              });
+        });
+        if (same == problem.decided.end()) {
+            others.push_back(std::move(kept));
+            continue;
+        }
+        same->locked = kept.locked;
+        for (std::size_t i = 0; i < kept.pieces.size(); ++i) same->pieces[i].cut = kept.pieces[i].cut;
+    }
+    problem.kept = std::move(others);
+}
+
+void addLoose(CutProblem& problem, const CutList& list, bool bars, double stockWidth) {
+    for (const LoosePiece& loose : list.pieces) {
+        CutPiece piece;
+        piece.name = loose.name;
+        piece.surface = loose.surface;
+        piece.mayTurn = loose.mayTurn;
+        piece.together = loose.together;
+        const bool incomplete = loose.shape.empty() && (!loose.length || (!bars && !loose.width));
+        const double length = loose.length ? loose.length->length.value : 0;
+        const double width = bars ? stockWidth : loose.width ? loose.width->length.value : 0;
+        if (incomplete || (loose.shape.empty() && !(length > 0 && width > 0)) || loose.count < 0) {
+            // A line that is just being typed: what it lacks is told, nothing is lost.
+            problem.troubles.push_back(
+                {loose.count < 0 ? CuttingFault::PieceCountNegative : CuttingFault::PieceNotPositive, loose.name,
+                 "loose/" + loose.id});
+            continue;
+        }
+        piece.shape = loose.shape.empty() ? rectangle(0, 0, length, width) : loose.shape;
+        if (!loose.shape.empty() && problem.form != StockForm::Roll) {
+            const Bounds b = boundsOf(loose.shape);
+            piece.marks = loose.shape.rings; // sawn out as a rectangle, its outline is marked on it
+            for (Ring& ring : piece.marks)
+                if (!ring.empty()) ring.push_back(ring.front());
+            piece.shape = rectangle(b.low.x, b.low.y, b.width(), bars ? stockWidth : b.height());
+        }
+        piece.folds = loose.folds;
+        piece.marks.insert(piece.marks.end(), loose.marks.begin(), loose.marks.end());
+        toOrigin(piece);
+        for (int n = 0; n < loose.count; ++n) {
+            piece.key = "loose/" + loose.id + "/" + std::to_string(n + 1);
+            if (loose.count > 1) piece.name = loose.name + " " + std::to_string(n + 1);
+            problem.pieces.push_back(piece);
+        }
+    }
+}
+
+void addStock(CutProblem& problem, const CutList& list) {
+    const Product& product = problem.product;
+    CutStock own;
+    own.name = product.name;
+    own.price = product.packPrice;
+    switch (problem.form) {
+    case StockForm::Lengths:
+        if (product.family == "planks") {
+            const Plank plank = plankOf(product);
+            own.lengthMm = plank.length.value;
+            own.widthMm = plank.width.value;
+            if (own.price && plank.perPack > 0)
+                own.price->minor = (own.price->minor + plank.perPack / 2) / plank.perPack;
+        } else {
+            own.lengthMm = trimOf(product).length.value;
+            own.widthMm = trimOf(product).width.value;
+        }
+        break;
+    case StockForm::Sheets:
+        own.lengthMm = sheetOf(product).length.value;
+        own.widthMm = sheetOf(product).width.value;
+        break;
+    case StockForm::Roll: own.widthMm = rollOf(product).width.value; break;
+    }
+    const double ownWidth = own.widthMm;
+    if (list.useOwnStock) problem.stock.push_back(std::move(own));
+    for (const StockEntry& entry : list.stock) {
+        if (!entry.used) continue;
+        CutStock stock;
+        stock.id = entry.id;
+        stock.name = entry.name;
+        stock.rack = entry.rack;
+        stock.price = entry.price;
+        stock.count = entry.count ? entry.count : entry.rack ? std::optional(1) : std::nullopt;
+        stock.shape = entry.shape;
+        if (!entry.shape.empty() && problem.form != StockForm::Roll) {
+            // A saw cuts right across: of an offcut of any shape it can use the largest rectangle.
+            const LeftRectangle usable = largestRectangle(entry.shape, {0, 0});
+            stock.shape = {};
+            stock.lengthMm = usable.widthMm;
+            stock.widthMm = usable.heightMm;
+        } else if (!entry.shape.empty()) {
+            const Bounds b = boundsOf(entry.shape);
+            for (Ring& ring : stock.shape.rings)
+                for (Point& p : ring) p = p - b.low;
+            stock.lengthMm = b.width();
+            stock.widthMm = b.height();
+        } else {
+            stock.lengthMm = entry.length ? entry.length->length.value : 0;
+            stock.widthMm = entry.width ? entry.width->length.value : ownWidth;
+        }
+        if (!(stock.lengthMm > 0) || !(stock.widthMm > 0)) {
+            problem.troubles.push_back({CuttingFault::StockNotPositive, entry.name, {}});
+            continue;
+        }
+        problem.stock.push_back(std::move(stock));
+    }
+}
+
+bool sound(const Product& product) {
+    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
+}
+
+} // namespace
+
+std::vector<CutPiece> trimRuns(const Surface& surface, const SurfacePlan& plan, Mm stockLength, Mm trimWidth) {
+    constexpr double kLeastRun = 30, kSameLine = 1e-3;
+    std::vector<CutPiece> runs;
+    if (plan.measured.outline.empty()) return runs;
+    Ring ring = plan.measured.outline.rings.front();
+    // Corners on a straight stretch are none.
+    const auto turn = [&](const Ring& r, std::size_t i) {
+        const Point in = r[i] - r[(i + r.size() - 1) % r.size()], out = r[(i + 1) % r.size()] - r[i];
+        return std::atan2(cross(in, out), dot(in, out));
+    };
+    for (std::size_t i = 0; i < ring.size() && ring.size() > 3;)
+        if (std::abs(turn(ring, i)) < kSameLine)
+            ring.erase(ring.begin() + std::ptrdiff_t(i));
+        else
+            ++i;
+    const auto sideOf = [&](Point a, Point b) {
+        const Point middle = (a + b) * 0.5;
+        int best = -1;
+        double least = 1;
+        for (std::size_t s = 0; s < plan.measured.sides.size(); ++s) {
+            const Ring& side = plan.measured.sides[s];
+            for (std::size_t i = 1; i < side.size(); ++i) {
+                const Point ab = side[i] - side[i - 1];
+                const double t = std::clamp(dot(middle - side[i - 1], ab) / std::max(1e-9, dot(ab, ab)), 0.0, 1.0);
+                if (const double d = distance(middle, side[i - 1] + ab * t); d < least) {
+                    least = d;
+                    best = int(s);
+                }
+            }
+        }
+        return best;
+    };
+    int number = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const std::size_t j = (i + 1) % ring.size();
+        const double straight = distance(ring[i], ring[j]);
+        if (straight < kLeastRun) continue;
+        const EdgeKind kind = surface.edge(sideOf(ring[i], ring[j])).kind;
+        if (kind == EdgeKind::DoorReveal || kind == EdgeKind::MovementGap) continue;
+        ++number;
+        const double outside = (turn(ring, i) < -kSameLine ? 1 : 0) + (turn(ring, j) < -kSameLine ? 1 : 0);
+        const double length = straight + outside * trimWidth.value;
+        const int parts = std::max(1, int(std::ceil(length / stockLength.value - 1e-9)));
+        const Point along = (ring[j] - ring[i]) * (1 / straight);
+        const Point inwards{-along.y, along.x};
+        for (int n = 0; n < parts; ++n) {
+            CutPiece run;
+            run.key = "trim/" + surface.id + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
+            run.name = "run " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
+            run.surface = surface.id;
+            run.shape = rectangle(0, 0, length / parts, trimWidth.value);
+            const Point a = ring[i] + along * (straight * n / parts),
+                        b = ring[i] + along * (straight * (n + 1) / parts);
+            run.place = {{{a, b, b + inwards * trimWidth.value, a + inwards * trimWidth.value}}};
+            runs.push_back(std::move(run));
+        }
+    }
+    return runs;
+}
+
+std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
+    std::vector<CutProblem> problems;
+    for (const Product& product : job.catalogue.products) {
+        const std::optional<StockForm> form = stockFormOf(product.family);
+        if (!form) continue;
+        const CutList& list = job.cutList(product.id);
+        CutProblem problem;
+        problem.product = product;
+        problem.form = *form;
+        problem.seed = job.seed;
+        problem.kept = list.kept;
+        if (!sound(product)) {
+            if (list.pieces.empty()) continue;
+            problem.troubles.push_back({CuttingFault::StockNotPositive, product.name, {}});
+            problems.push_back(std::move(problem));
+            continue;
+        }
+        addStock(problem, list);
+        // A trim gains at most two mitres; what is squared off at the ends is lost to it.
+        const double ownWidth = product.family == "planks" ? plankOf(product).width.value
+                                : product.family == "trim" ? trimOf(product).width.value
+                                                           : 0;
+        for (const Surface& surface : job.surfaces) {
+            const SurfacePlan* planned = plan.surface(surface.id);
+            if (!planned || !planned->setOut.laid()) continue;
+            const Finish& finish = job.finish(surface.id);
+            if (finish.product == product.id) addPlanks(problem, *planned, plankRulesOf(finish.rules).kerf);
+            if (finish.trim == product.id && product.family == "trim") {
+                const TrimLength trim = trimOf(product);
+                const Mm usable = trim.length - trim.endTrim * 2;
+                if (usable.value > 0)
+                    for (CutPiece& run : trimRuns(surface, *planned, usable, trim.width))
+                        problem.pieces.push_back(std::move(run));
+            }
+        }
+        tickPlanks(problem);
+        if (!list.pieces.empty()) // what the floor leaves of its planks serves first
+            for (std::size_t i = 0; i < problem.decided.size(); ++i)
+                for (const LeftRectangle& left : problem.decided[i].left) {
+                    CutStock offcut;
+                    offcut.id = "offcut/" + problem.decided[i].pieces.front().key;
+                    offcut.name = problem.decided[i].name;
+                    offcut.lengthMm = left.widthMm;
+                    offcut.widthMm = left.heightMm;
+                    offcut.rack = true;
+                    offcut.count = 1;
+                    problem.stock.push_back(std::move(offcut));
+                }
+        addLoose(problem, list, *form == StockForm::Lengths, ownWidth);
+        if (problem.pieces.empty() && problem.troubles.empty() && problem.kept.empty()) continue;
+        problems.push_back(std::move(problem));
+    }
+    return problems;
+}
+
+Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
+    for (const ProductCut& cut : cuts) {
+        const Product* product = job.catalogue.find(cut.product);
+        if (!product) continue;
+        std::map<std::string, Purchase> bySize; // by id of the stock
+        double mass = 0, used = 0;
+        for (const CutItem& item : cut.items) {
+            for (const LyingPiece& l : item.pieces) used += item.decided ? 0 : areaMm2(l.shape);
+            if (item.rack || item.decided) continue;
+            Purchase& p = bySize[item.stock];
+            p.product = product->id;
+            p.size = item.stock.empty() ? std::string() : item.name;
+            p.family = product->family;
+            p.unitsPerPack = product->family == "planks" ? plankOf(*product).perPack : 1;
+            ++p.unitsNeeded;
+            p.packs = (p.unitsNeeded + p.unitsPerPack - 1) / p.unitsPerPack;
+            p.packPrice = product->family == "planks" ? product->packPrice : item.price;
+            const M2 area{item.lengthMm * item.widthMm / 1e6};
+            p.boughtArea = p.boughtArea + area;
+            p.consumedArea = p.consumedArea + area;
+            if (cut.form == StockForm::Roll) {
+                p.lengthNeeded = p.lengthNeeded + Mm{item.lengthMm};
+                p.packs = p.unitsNeeded = 1;
+            }
+        }
+        const double perM2 = product->family == "sheet"    ? sheetOf(*product).massKgPerM2
+                             : product->family == "roll"   ? rollOf(*product).massKgPerM2
+                             : product->family == "planks" ? plankOf(*product).massKgPerM2()
+                                                           : 0;
+        mass = used / 1e6 * perM2;
+        if (product->family == "trim") {
+            const TrimLength trim = trimOf(*product);
+            mass = cut.figures.used / trim.length.value * trim.mass.value;
+        }
+        bool first = true;
+        for (auto& [size, p] : bySize) {
+            p.laidArea = {first ? used / 1e6 : 0};
+            p.laidMass = {first ? mass : 0};
+            p.boughtMass = {p.boughtArea.value * perM2};
+            if (p.packPrice)
+                p.cost = cut.form == StockForm::Roll
+                             ? Money{std::llround(double(p.packPrice->minor) * p.lengthNeeded.value / 1000),
+                                     p.packPrice->currency}
+                             : *p.packPrice * p.packs;
+            first = false;
+            const auto same = std::find_if(plan.purchases.begin(), plan.purchases.end(), [&](const Purchase& q) {
+                return q.product == p.product && q.size == p.size;
+            });
+            const std::optional<Money> before = same == plan.purchases.end() ? Money{0, job.currency} : same->cost;
+            std::optional<Money> after = p.cost;
+            if (same == plan.purchases.end()) {
+                plan.purchases.push_back(p);
+            } else {
+                *same = boughtTogether(*same, p);
+                after = same->cost;
+            }
+            if (!after || !before || after->currency != job.currency)
+                plan.totals.cost.reset();
+            else if (plan.totals.cost)
+                plan.totals.cost = *plan.totals.cost + (*after - *before);
+            else if (plan.purchases.size() == 1)
+                plan.totals.cost = *after;
+        }
+        plan.totals.laidMass = plan.totals.laidMass + Kg{mass};
+    }
+    return plan;
+}
+
+} // namespace westrum

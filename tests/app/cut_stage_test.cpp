@@ -1,0 +1,275 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "app/document/cut_commands.h"
+#include "app/stages/cut/cut_page.h"
+#include "app/stages/cut/cut_print.h"
+#include "tests/app/bench.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+#include <QAbstractItemModelTester>
+#include <QFile>
+#include <QListWidget>
+#include <QTableView>
+
+using namespace westrum;
+using namespace westrum::test;
+
+class CutStageTest : public QObject {
+    Q_OBJECT
+
+    /// The window in Cut with a product, its search at an end.
+    struct Cutting : Bench {
+        explicit Cutting(const char* product) : Bench(demoJob()) {
+            document.cutting().setPatience(0.004);
+            for (const CutState& s : document.cutting().states())
+                if (s.cut) document.cutting().stop(s.cut->product);
+            go(MainWindow::Cut);
+            page().chooseProduct(product);
+            (void)settleCuts(document);
+            QCoreApplication::processEvents();
+        }
+        CutPage& page() { return window->cutPage(); }
+        CutBench& bench() { return page().bench(); }
+        const ProductCut& cut() {
+            (void)settleCuts(document);
+            QCoreApplication::processEvents();
+            return *page().bench().cut();
+        }
+        /// Types into a cell of a table as a person does.
+        void typeInto(QTableView* table, int row, int column, const char* text) {
+            table->setCurrentIndex(table->model()->index(row, column));
+            table->edit(table->currentIndex());
+            auto* editor = table->findChild<QLineEdit*>();
+            QVERIFY(editor);
+            editor->selectAll();
+            QTest::keyClicks(editor, QString::fromUtf8(text));
+            QTest::keyClick(editor, Qt::Key_Return);
+            QCoreApplication::processEvents();
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // the editor goes
+        }
+        QString path(const char* name, const QByteArray& bytes) {
+            QFile file(folder.filePath(QString::fromUtf8(name)));
+            if (file.open(QIODevice::WriteOnly)) file.write(bytes);
+            return file.fileName();
+        }
+    };
+
+    static QString saidIn(Cutting& b) { return b.sentenceShown(); }
+
+private slots:
+    void everyFigureAgreesWithThePlan() {
+        Cutting b("dipper-ply");
+        const ProductCut& cut = b.cut();
+        QVERIFY2(saidIn(b).startsWith(QStringLiteral("%1 sheets to buy").arg(cut.itemsToBuy)), qPrintable(saidIn(b)));
+        QVERIFY(
+            saidIn(b).contains(figuresFor(b.document.job()).money(*cut.cost).replace(QChar(0x202F), QLatin1Char(' '))));
+        std::int64_t bought = 0;
+        for (const Purchase& p : b.document.plan()->purchases)
+            if (p.product == "dipper-ply") bought += p.cost->minor;
+        QCOMPARE(bought, cut.cost->minor);
+        b.page().chooseProduct("thrush-lining");
+        QVERIFY2(saidIn(b).contains(QStringLiteral("no plan can use less than")), qPrintable(saidIn(b)));
+    }
+
+    void aPieceIsTypedAndBadFiguresAreAnswered() {
+        Cutting b("dipper-ply");
+        QVERIFY(b.click("facePieces"));
+        auto* table = b.find<QTableView>("loosePieces");
+        QVERIFY(table);
+        QAbstractItemModelTester tester(table->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        const int last = table->model()->rowCount() - 1;
+        b.typeInto(table, last, PiecesTable::Name, "Hatch lid");
+        QCOMPARE(table->model()->rowCount(), last + 2);
+        // Without a size it is named as what is missing, and all else is planned.
+        QVERIFY(b.cut().troubles.size() == 1);
+        QVERIFY(b.find<QLabel>("cutTrouble")->text().contains(QStringLiteral("Hatch lid has no size yet")));
+        b.typeInto(table, last, PiecesTable::Length, "45,5 cm");
+        b.typeInto(table, last, PiecesTable::Width, "300");
+        const auto typed = [&] { return b.document.job().cutList("dipper-ply").pieces.back(); };
+        QCOMPARE(typed().length->length.value, 455.0);
+        QVERIFY(b.cut().troubles.empty());
+        b.typeInto(table, last, PiecesTable::Width, "three ells");
+        QCOMPARE(typed().width->length.value, 300.0);
+        QVERIFY(table->model()->index(last, PiecesTable::Width).data().toString() == QStringLiteral("three ells"));
+        QVERIFY2(saidIn(b).contains(QStringLiteral("three")), qPrintable(saidIn(b)));
+        b.typeInto(table, last, PiecesTable::Count, "-4");
+        QCOMPARE(typed().count, 1);
+        table->setCurrentIndex(table->model()->index(last, 0));
+        QVERIFY(b.click("removePiece"));
+        QCOMPARE(table->model()->rowCount(), last + 1);
+    }
+
+    void aPieceIsDraggedAndStaysWhereItIsPut() {
+        Cutting b("dipper-ply");
+        const ProductCut& cut = b.cut();
+        // The narrowest piece of the first sheet, to the upper right of it.
+        int which = 0;
+        for (std::size_t i = 0; i < cut.items[0].pieces.size(); ++i)
+            if (areaMm2(cut.items[0].pieces[i].shape) < areaMm2(cut.items[0].pieces[std::size_t(which)].shape))
+                which = int(i);
+        const std::string key = cut.items[0].pieces[std::size_t(which)].key;
+        const QPoint from = b.bench().middleOf(0, which).toPoint();
+        const QPoint to = from + QPoint(0, -6);
+        QTest::mousePress(&b.bench(), Qt::LeftButton, {}, from);
+        for (int i = 1; i <= 4; ++i) {
+            QMouseEvent move(QEvent::MouseMove, from + QPoint(0, -30) * i / 4, b.bench().mapToGlobal(from),
+                             Qt::LeftButton, Qt::LeftButton, {});
+            QCoreApplication::sendEvent(&b.bench(), &move);
+        }
+        QMouseEvent back(QEvent::MouseMove, to, b.bench().mapToGlobal(to), Qt::LeftButton, Qt::LeftButton, {});
+        QCoreApplication::sendEvent(&b.bench(), &back);
+        QTest::mouseRelease(&b.bench(), Qt::LeftButton, {}, to);
+        const auto& kept = b.document.job().cutList("dipper-ply").kept;
+        QCOMPARE(kept.size(), 1UL);
+        QCOMPARE(kept[0].pieces[0].piece, key);
+        const Point at = kept[0].pieces[0].at;
+        bool there = false;
+        for (const CutItem& item : b.cut().items)
+            for (const LyingPiece& l : item.pieces)
+                there = there || (l.key == key && l.pinned && distance(l.at, at) < 0.01);
+        QVERIFY(there || !b.cut().troubles.empty()); // kept, or told why a saw cannot reach it
+        b.document.undoStack().undo();
+        QVERIFY(b.document.job().cutList("dipper-ply").kept.empty());
+    }
+
+    void everythingGoesByKeys() {
+        Cutting b("rail-oak");
+        b.bench().setFocus();
+        b.bench().takeInHand(0, -1);
+        QTest::keyClick(&b.bench(), Qt::Key_Right);
+        QCOMPARE(b.bench().pieceInHand(), 0);
+        QTest::keyClick(&b.bench(), Qt::Key_P);
+        QCOMPARE(b.document.job().cutList("rail-oak").kept.size(), 1UL);
+        (void)b.cut();
+        QTest::keyClick(&b.bench(), Qt::Key_P); // and let go again
+        QVERIFY(b.document.job().cutList("rail-oak").kept.empty());
+        (void)b.cut();
+        QTest::keyClick(&b.bench(), Qt::Key_Space);
+        const ProductCut& cut = b.cut();
+        QVERIFY(cut.items[std::size_t(b.bench().itemInHand())].locked);
+        QTest::keyClick(&b.bench(), Qt::Key_P);
+        QVERIFY(saidIn(b).contains(QStringLiteral("being cut stays")));
+        QTest::keyClick(&b.bench(), Qt::Key_Down);
+        QCOMPARE(b.bench().pieceInHand(), -1);
+    }
+
+    void ticksInTheListLockTheItem() {
+        Cutting b("rail-oak");
+        auto* ticks = b.find<QListWidget>("cutTicks");
+        QVERIFY(ticks && ticks->count() == int(b.cut().items[0].pieces.size()));
+        ticks->item(0)->setCheckState(Qt::Checked);
+        const ProductCut& cut = b.cut();
+        const auto locked = std::find_if(cut.items.begin(), cut.items.end(), [](const CutItem& i) { return i.locked; });
+        QVERIFY(locked != cut.items.end() && locked->pieces[0].cut);
+        QVERIFY(b.click("allCut"));
+        for (const CutItem& item : b.cut().items)
+            if (item.locked)
+                for (const LyingPiece& l : item.pieces) QVERIFY(l.cut);
+    }
+
+    void stockIsLeftOutAndTheRackTakesMore() {
+        Cutting b("dipper-ply");
+        QVERIFY(b.click("faceStock"));
+        auto* table = b.find<QTableView>("cutStock");
+        QAbstractItemModelTester tester(table->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        auto* model = table->model();
+        model->setData(model->index(1, StockTable::Use), Qt::Unchecked, Qt::CheckStateRole); // the half sheet
+        for (const CutItem& item : b.cut().items) QVERIFY(item.stock != "s1");
+        const std::int64_t before = b.cut().cost->minor;
+        const int last = model->rowCount() - 1;
+        b.typeInto(table, last, StockTable::Length, "2400");
+        b.typeInto(table, last, StockTable::Width, "1200");
+        QVERIFY(b.document.job().cutList("dipper-ply").stock.back().rack);
+        QVERIFY(b.cut().cost->minor < before);
+        b.typeInto(table, last, StockTable::Price, "12 parrots");
+        QVERIFY(!b.document.job().cutList("dipper-ply").stock.back().price);
+        QVERIFY(b.document.job().cutList("dipper-ply").stock.back().rack);
+    }
+
+    void listsAndDrawingsAreTakenInOrRefused() {
+        Cutting b("thrush-lining");
+        const std::size_t before = b.document.job().cutList("thrush-lining").pieces.size();
+        QVERIFY(b.page().importPieces(b.path("list.csv", "Cover,300,200,2\n")));
+        QVERIFY(saidIn(b).contains(QStringLiteral("1 piece taken in")));
+        QVERIFY(!b.page().importPieces(b.path("bad.csv", "Cover,300\n")));
+        QVERIFY2(saidIn(b).contains(QStringLiteral("bad.csv was not taken in")), qPrintable(saidIn(b)));
+        QVERIFY(!b.page().importPieces(b.path("bad.dxf", "rubbish")));
+        QVERIFY(!b.page().importPieces(QStringLiteral("/no/such/list.csv")));
+        QCOMPARE(b.document.job().cutList("thrush-lining").pieces.size(), before + 1);
+        // What is written out can be taken in again: stock and pieces are rings of the drawing.
+        QVERIFY(b.page().importPieces(b.path(
+            "own.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='400mm' height='300mm' viewBox='0 0 400 300'>"
+                       "<path d='M0 0 L400 0 L0 300 Z'/></svg>")));
+        QCOMPARE(b.document.job().cutList("thrush-lining").pieces.back().shape.rings.size(), 1UL);
+        QVERIFY(b.page().importOffcut(b.path("end.csv", "0,0\n900,0\n900,700\n0,400\n")));
+        bool used = false;
+        for (const CutItem& item : b.cut().items) used = used || (item.rack && !item.pieces.empty());
+        QVERIFY(used);
+        QVERIFY(b.cut().unplaced.empty());
+    }
+
+    void mapAndStockLightEachOther() {
+        Cutting b("dipper-ply");
+        auto* map = b.window->findChild<ShellMap*>();
+        const QImage dark = map->grab().toImage();
+        const LyingPiece& l = b.cut().items[0].pieces[0];
+        const QPointF at = b.bench().middleOf(0, 0);
+        QMouseEvent over(QEvent::MouseMove, at, b.bench().mapToGlobal(at), Qt::NoButton, Qt::NoButton, {});
+        QCoreApplication::sendEvent(&b.bench(), &over);
+        QVERIFY(map->grab().toImage() != dark);
+        const QImage plain = b.bench().grab().toImage();
+        QVERIFY(!b.cut().pieces[std::size_t(l.piece)].surface.empty());
+        const QPointF onMap = map->middleOf("kitchen-front");
+        QMouseEvent there(QEvent::MouseMove, onMap, map->mapToGlobal(onMap), Qt::NoButton, Qt::NoButton, {});
+        QCoreApplication::sendEvent(map, &there);
+        QVERIFY(b.bench().grab().toImage() != plain);
+    }
+
+    void paperHoldsEveryItemAndEveryPiece() {
+        Cutting b("dipper-ply");
+        const Figures f = figuresFor(b.document.job());
+        for (const bool labels : {false, true}) {
+            const QString path =
+                b.folder.filePath(labels ? QStringLiteral("labels.pdf") : QStringLiteral("sheets.pdf"));
+            QCOMPARE(labels ? saveLabelsPdf(path, b.document.job(), b.cut(), f)
+                            : saveCutSheetsPdf(path, b.document.job(), b.cut(), f),
+                     QString());
+            QFile file(path);
+            QVERIFY(file.open(QIODevice::ReadOnly));
+            const QByteArray bytes = file.readAll();
+            QVERIFY(bytes.startsWith("%PDF") && bytes.size() > 5000);
+        }
+        // As many pages as it takes: 22 pieces are one sheet of labels, 50 are three.
+        ProductCut many = b.cut();
+        int pages = 1;
+        QImage page(794, 1123, QImage::Format_RGB32);
+        QPainter painter(&page);
+        while (many.items[0].pieces.size() < 50) many.items[0].pieces.push_back(many.items[0].pieces[0]);
+        many.items.resize(1);
+        paintLabels(
+            painter, QRectF(page.rect()), [&] { ++pages; }, b.document.job(), many, f);
+        QCOMPARE(pages, 3);
+        QVERIFY(!saveLabelsPdf(QStringLiteral("/no/such/folder/x.pdf"), b.document.job(), many, f).isEmpty());
+    }
+
+    void aNewProductIsCutFromNothing() {
+        Bench b(newJob("Empty", starterCatalogue(), Currency{}));
+        b.document.cutting().setPatience(0.004);
+        b.go(MainWindow::Cut);
+        b.window->cutPage().chooseProduct("thrush-lining");
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("Nothing is to be cut")), qPrintable(b.sentenceShown()));
+        QVERIFY(b.window->cutPage().importPieces([&] {
+            QFile file(b.folder.filePath(QStringLiteral("l.csv")));
+            if (file.open(QIODevice::WriteOnly)) file.write("A,900,1900\nB,900,2100\n");
+            return file.fileName();
+        }()));
+        QVERIFY(settleCuts(b.document));
+        QCoreApplication::processEvents();
+        QVERIFY(b.find<QLabel>("cutTrouble")->text().contains(QStringLiteral("B is larger than any stock")));
+        QVERIFY(b.window->cutPage().bench().cut()->items.size() == 1);
+    }
+};
+
+WESTRUM_TEST(CutStageTest)
+#include "cut_stage_test.moc"

@@ -1,0 +1,149 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/plan/cut_problems.h"
+#include "formats/demo.h"
+#include "tests/support/cuts.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+using namespace westrum;
+using namespace westrum::test;
+
+class CutProblemsTest : public QObject {
+    Q_OBJECT
+
+    static const CutProblem* find(const std::vector<CutProblem>& all, const std::string& product) {
+        for (const CutProblem& p : all)
+            if (p.product.id == product) return &p;
+        return nullptr;
+    }
+    static Reading reading(double mm) { return {std::to_string(int(mm)), {mm}}; }
+
+private slots:
+    void planksComeAsTheSetOutSharesThemOut() {
+        const Job job = demoJob();
+        const Plan p = plan(job);
+        const auto all = cutProblems(job, p);
+        const CutProblem* planks = find(all, job.finish("floor").product);
+        QVERIFY(planks);
+        const SetOut& setOut = p.surface("floor")->setOut;
+        QCOMPARE(planks->decided.size(), setOut.stock.size());
+        QCOMPARE(planks->pieces.size(), setOut.pieces.size());
+        const ProductCut cut = cutProduct(*planks, {});
+        QCOMPARE(cut.itemsToBuy, int(setOut.stock.size()));
+        QCOMPARE(cut.leastItems, setOut.leastStock);
+        for (const CutItem& item : cut.items) {
+            double used = 0;
+            for (const LyingPiece& l : item.pieces) {
+                const Bounds b = boundsOf(l.shape);
+                QVERIFY(b.low.x >= -0.01 && b.high.x <= item.lengthMm + 0.01 && b.high.y <= item.widthMm + 0.01);
+                used += areaMm2(l.shape);
+            }
+            QVERIFY(used <= item.lengthMm * item.widthMm + 1);
+        }
+    }
+
+    void trimRunsGoRoundTheFloorAndItsArches() {
+        // 3000 x 1800 with an arch of 800 x 250 in side AB: inside corners are mitred within the edge's length, the two
+        // outside corners of the arch add the trim's width to the runs that meet there.
+        Job job = jobWith(rectangle(3000, 1800), plankProduct(1220, 180, 10, 4000), {});
+        job.surfaces[0].measurement.notches = {notch(0, 1000, 800, 250)};
+        Product strip = product("trim", {{"length", 2400}, {"width", 20}, {"kerf", 3}, {"endTrim", 0}});
+        job.catalogue.products.push_back(strip);
+        const std::string floor = job.surfaces[0].id;
+        job.finishes[floor].trim = strip.id;
+        const Plan p = plan(job);
+        QVERIFY(p.surface(floor)->setOut.laid());
+        const auto runs = trimRuns(job.surfaces[0], *p.surface(floor), {2400}, {20});
+        std::multiset<double> lengths;
+        for (const CutPiece& run : runs) lengths.insert(std::round(run.lengthMm()));
+        // Rear of the arch 1000, its ends 250 + 20, its face 800 + 40, beyond it 1200; two sides of 1800; the far side
+        // of 3000 in two of 1500.
+        double total = 0;
+        for (const double l : lengths) total += l;
+        QCOMPARE(lengths.count(1800), 2UL);
+        QCOMPARE(lengths.count(1500), 2UL);
+        QCOMPARE(lengths.count(270), 2UL);
+        QCOMPARE(lengths.count(1000), 1UL);
+        QCOMPARE(lengths.count(1200), 1UL);
+        QCOMPARE(lengths.count(840), 1UL);
+        QCOMPARE(total, 2 * 1800 + 2 * 1500 + 2 * 270 + 1000 + 1200 + 840.0);
+        // A side that is turned in, or left open as a gap, has none.
+        Surface open = job.surfaces[0];
+        open.edges.resize(4);
+        open.edges[2].kind = EdgeKind::MovementGap;
+        QCOMPARE(trimRuns(open, *p.surface(floor), {2400}, {20}).size(), runs.size() - 2);
+        const CutProblem* cut = find(cutProblems(job, p), strip.id);
+        QVERIFY(cut == nullptr || cut->pieces.size() == runs.size());
+    }
+
+    void loosePiecesOfAPlankComeFromTheFloorsOffcuts() {
+        Job job = demoJob();
+        const std::string product = job.finish("floor").product;
+        const Plan p = plan(job);
+        double longest = 0;
+        for (const StockUnit& u : p.surface("floor")->setOut.stock)
+            for (const Offcut& o : u.offcuts)
+                if (!o.ripped) longest = std::max(longest, o.length.value);
+        QVERIFY(longest >= 300);
+        job.cutLists[product].pieces = {{.id = "p1", .name = "Threshold", .length = reading(longest - 10)}};
+        const auto all = cutProblems(job, p);
+        const ProductCut cut = cutProduct(*find(all, product), {.iterations = 200});
+        int fromOffcut = 0;
+        for (const CutItem& item : cut.items)
+            if (!item.decided) fromOffcut += item.rack ? 1 : 10;
+        QCOMPARE(fromOffcut, 1);
+        QVERIFY(cut.unplaced.empty());
+        QCOMPARE(cut.itemsToBuy, int(p.surface("floor")->setOut.stock.size()));
+    }
+
+    void aLineThatIsNotReadyIsToldAndTheOthersArePlanned() {
+        Job job = demoJob();
+        CutList& list = job.cutLists["dipper-ply"];
+        list.pieces = {{.id = "p1", .name = "Lid", .length = reading(500), .width = reading(300)},
+                       {.id = "p2", .name = "Half typed", .length = reading(500)}};
+        const auto all = cutProblems(job, plan(job));
+        const CutProblem* ply = find(all, "dipper-ply");
+        QCOMPARE(ply->pieces.size(), 1UL);
+        QCOMPARE(ply->troubles.size(), 1UL);
+        QCOMPARE(ply->troubles[0].name, std::string("Half typed"));
+        list.useOwnStock = false;
+        for (StockEntry& s : list.stock) s.used = false;
+        const auto without = cutProblems(job, plan(job));
+        QVERIFY(find(without, "dipper-ply")->stock.empty());
+    }
+
+    void shapesForASawAreSawnOutAsRectangles() {
+        Job job = demoJob();
+        LoosePiece shape{.id = "p1", .name = "Gusset"};
+        shape.shape = {{{{100, 100}, {500, 100}, {100, 300}}}};
+        job.cutLists["dipper-ply"].pieces = {shape};
+        const auto all = cutProblems(job, plan(job));
+        const CutPiece& piece = find(all, "dipper-ply")->pieces[0];
+        QCOMPARE(piece.lengthMm(), 400.0);
+        QCOMPARE(piece.widthMm(), 200.0);
+        QCOMPARE(piece.marks.size(), 1UL);
+        QVERIFY(piece.marks[0].front() == (Point{0, 0})); // marked where it lies in the rectangle
+        QCOMPARE(piece.marks[0].size(), 4UL);
+    }
+
+    void whatIsCutIsBoughtAndWeighed() {
+        const Job job = demoJob();
+        const Plan bare = plan(job);
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, bare)) cuts.push_back(cutProduct(problem, {.iterations = 1}));
+        const Plan whole = withCuts(bare, job, cuts);
+        std::int64_t extra = 0;
+        for (const ProductCut& cut : cuts)
+            if (cut.product != job.finish("floor").product) extra += cut.cost->minor;
+        QCOMPARE(whole.totals.cost->minor, bare.totals.cost->minor + extra);
+        std::int64_t sum = 0;
+        for (const Purchase& p : whole.purchases) sum += p.cost->minor;
+        QCOMPARE(sum, whole.totals.cost->minor);
+        QVERIFY(whole.totals.laidMass > bare.totals.laidMass);
+        QCOMPARE(whole.totals.laidArea, bare.totals.laidArea); // the floor's own figures stay the floor's
+    }
+};
+
+WESTRUM_TEST(CutProblemsTest)
+#include "cut_problems_test.moc"
