@@ -7,6 +7,7 @@
 #include <QCoreApplication>
 #include <QFontMetricsF>
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -180,7 +181,7 @@ QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     const bool part = std::abs(step.partAtMm - step.atMm) > 0.05;
     switch (step.kind) {
     case CutStep::Kind::Across:
-        text = part ? CutDrawing::tr("across at %1 (%2 from the cut before)")
+        text = part ? CutDrawing::tr("across at %1 (%2 from the edge of the part)")
                           .arg(f.fineLength({step.atMm}, false), f.fineLength({step.partAtMm}, false))
                     : CutDrawing::tr("across at %1").arg(f.fineLength({step.atMm}, false));
         if (step.fromMm > 1 || step.toMm < item.widthMm - 1)
@@ -334,22 +335,23 @@ void paintTape(QPainter& p, const QRectF& into, const CutItem& item, const Figur
     }
     double lastEnd[3] = {into.left() - 10, into.left() - 10,
                          into.left() - 10}; // of the words in each line below the tape
-    int number = 0;
     p.setFont(textFont(0.85, true));
     const QFontMetricsF metrics(p.font());
-    for (const CutStep& cut : item.order) {
-        ++number;
-        if (cut.kind != CutStep::Kind::Across) continue;
-        const double x = tape.left() + cut.atMm * perMm;
+    std::vector<std::pair<double, int>> across; // from left to right: the words find room in this order
+    for (std::size_t i = 0; i < item.order.size(); ++i)
+        if (item.order[i].kind == CutStep::Kind::Across) across.emplace_back(item.order[i].atMm, int(i) + 1);
+    std::sort(across.begin(), across.end());
+    for (const auto& [at, number] : across) {
+        const double x = tape.left() + at * perMm;
         const double kerf = std::max(3.0, item.kerfMm * perMm);
         QColor dust = t.pencil;
         dust.setAlpha(80);
         p.fillRect(QRectF(x, tape.top() - 2, kerf, tape.height() + 6), dust);
         p.setPen(QPen(t.pencil, 1.8));
         p.drawLine(QPointF(x, tape.top() - 4), QPointF(x, tape.bottom() + 6));
-        const QString text = QString::number(number) + QStringLiteral("  ") + figures.fineLength({cut.atMm}, false);
+        const QString text = QString::number(number) + QStringLiteral("  ") + figures.fineLength({at}, false);
         const double w = metrics.horizontalAdvance(text);
-        double left = std::clamp(x - w / 2, into.left(), into.right() - w);
+        const double left = std::clamp(x - w / 2, into.left(), into.right() - w);
         for (int line = 0; line < 3; ++line) {
             if (left < lastEnd[line] + 8) continue;
             p.setPen(t.pencil);

@@ -117,7 +117,7 @@ QMenu::separator { height: 1px; background: %4; margin: 4px 8px; }
 QToolTip { background: %3; color: %1; border: 1px solid %4; padding: 4px; }
 QTableView { background: %3; border: 1px solid %4; gridline-color: %4; }
 QTableView::item { padding: 0 12px; }
-QListView { background: transparent; border: none; outline: none; }
+QListView { background: %2; border: none; outline: none; }
 QListView::item:selected { background: %9; color: %1; }
 QHeaderView::section { background: %2; color: %7; border: none; border-bottom: 1px solid %4; padding: 4px 12px; }
 QScrollBar:vertical { background: transparent; width: 10px; }

@@ -72,10 +72,14 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
         for (std::size_t i = 0; i < unit.pieces.size(); ++i) {
             const Piece& piece = plan.setOut.pieces[std::size_t(unit.pieces[i])];
             const Bounds b = boundsOf(item.pieces[i].shape);
-            for (CutStep& step : item.order)
-                if (step.kind == CutStep::Kind::Across &&
-                    std::abs(step.atMm - (piece.kind == PieceKind::First ? b.low.x : b.high.x)) < 0.01)
+            // The line is drawn on the near side of the cut: of a piece at the right-hand end, a kerf before it.
+            const bool right = piece.kind == PieceKind::First;
+            for (CutStep& step : item.order) {
+                if (step.kind != CutStep::Kind::Across) continue;
+                if (right && std::abs(step.atMm - b.low.x) < 0.01) step.atMm = step.partAtMm = b.low.x - kerf.value;
+                if (std::abs(step.atMm - (right ? b.low.x - kerf.value : b.high.x)) < 0.01)
                     step.frees.push_back(int(i));
+            }
             if (piece.notched)
                 item.order.push_back({CutStep::Kind::ByOutline, b.low.y, b.low.x, b.high.x, b.low.y, {int(i)}});
         }
@@ -364,7 +368,8 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
             mass = cut.figures.used / trim.length.value * trim.mass.value;
         }
         bool first = true;
-        for (auto& [size, p] : bySize) {
+        for (auto& entry : bySize) {
+            Purchase& p = entry.second;
             p.laidArea = {first ? used / 1e6 : 0};
             p.laidMass = {first ? mass : 0};
             p.boughtMass = {p.boughtArea.value * perM2};

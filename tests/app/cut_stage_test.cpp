@@ -34,8 +34,10 @@ class CutStageTest : public QObject {
         const ProductCut& cut() {
             (void)settleCuts(document);
             QCoreApplication::processEvents();
-            return *page().bench().cut();
+            held.push_back(document.cutting().state(page().product()).cut);
+            return *held.back();
         }
+        std::vector<std::shared_ptr<const ProductCut>> held; ///< what a test still looks at
         /// Types into a cell of a table as a person does.
         void typeInto(QTableView* table, int row, int column, const char* text) {
             table->setCurrentIndex(table->model()->index(row, column));
@@ -268,6 +270,136 @@ private slots:
         QCoreApplication::processEvents();
         QVERIFY(b.find<QLabel>("cutTrouble")->text().contains(QStringLiteral("B is larger than any stock")));
         QVERIFY(b.window->cutPage().bench().cut()->items.size() == 1);
+    }
+
+    void theWholeLayoutIsKeptAndLetGo() {
+        Cutting b("thrush-lining");
+        const ProductCut before = b.cut();
+        QVERIFY(b.click("keepLayout"));
+        std::size_t pinned = 0;
+        for (const KeptItem& k : b.document.job().cutList("thrush-lining").kept) pinned += k.pieces.size();
+        QCOMPARE(pinned, before.pieces.size());
+        const ProductCut kept = b.cut();
+        QVERIFY(kept.troubles.empty());
+        QVERIFY(std::abs(kept.rollMm - before.rollMm) < 0.1);
+        for (std::size_t i = 0; i < before.items[0].pieces.size(); ++i) {
+            const LyingPiece& l = before.items[0].pieces[i];
+            const auto there = std::find_if(kept.items[0].pieces.begin(), kept.items[0].pieces.end(),
+                                            [&](const LyingPiece& m) { return m.key == l.key; });
+            QVERIFY(there != kept.items[0].pieces.end() && there->pinned && distance(there->at, l.at) < 0.05);
+        }
+        // A further piece goes beside what is kept.
+        push(b.document,
+             addLoosePieces(b.document, "thrush-lining", {{.name = "More", .length = mm(300), .width = mm(200)}}));
+        QCOMPARE(b.cut().unplaced.size(), 0UL);
+        QVERIFY(b.click("keepLayout")); // the button now lets go
+        QVERIFY(b.document.job().cutList("thrush-lining").kept.empty());
+    }
+
+    void aPieceIsTurnedWhereItsMaterialAllows() {
+        Cutting b("dipper-ply");
+        const auto take = [&](const char* name) {
+            const ProductCut& cut = b.cut();
+            for (std::size_t i = 0; i < cut.items.size(); ++i)
+                for (std::size_t n = 0; n < cut.items[i].pieces.size(); ++n)
+                    if (QString::fromStdString(cut.items[i].pieces[n].name).startsWith(QLatin1String(name))) {
+                        b.bench().takeInHand(int(i), int(n));
+                        return;
+                    }
+            QFAIL(name);
+        };
+        take("Bench top");
+        b.bench().setFocus();
+        QTest::keyClick(&b.bench(), Qt::Key_R);
+        QVERIFY2(saidIn(b).contains(QStringLiteral("Grain or nap keep this piece")), qPrintable(saidIn(b)));
+        QVERIFY(b.document.job().cutList("dipper-ply").kept.empty());
+        take("Cross bearer");
+        QTest::keyClick(&b.bench(), Qt::Key_R);
+        const auto& kept = b.document.job().cutList("dipper-ply").kept;
+        QVERIFY(kept.size() == 1 || saidIn(b).contains(QStringLiteral("no room")));
+    }
+
+    void aProductsFiguresAreEditedWhereItIsCut() {
+        Cutting b("rail-oak");
+        QVERIFY(b.click("faceStock"));
+        const auto cost = b.cut().cost;
+        QVERIFY(b.type("cutPrice", "22.80"));
+        QCOMPARE(b.document.job().catalogue.find("rail-oak")->packPrice->minor, 2280);
+        QVERIFY(b.cut().cost->minor > cost->minor);
+        QVERIFY(b.type("cutPrice", "2")); // so cheap that it is what is bought
+        QVERIFY(b.type("field-length", "12 parrots"));
+        QCOMPARE(b.document.job().catalogue.find("rail-oak")->fields.at("length"), 2400.0);
+        QTest::keyClick(b.find<EntryField>("field-length"), Qt::Key_Escape);
+        QVERIFY(b.type("field-length", "3 m"));
+        const ProductCut& longer = b.cut();
+        QVERIFY(
+            std::any_of(longer.items.begin(), longer.items.end(), [](const CutItem& i) { return i.lengthMm == 3000; }));
+        auto* name = b.find<QLineEdit>("cutProductName");
+        name->setFocus();
+        name->selectAll();
+        QTest::keyClicks(name, QStringLiteral("Strip"));
+        QTest::keyClick(name, Qt::Key_Return);
+        QCOMPARE(b.document.job().catalogue.find("rail-oak")->name, std::string("Strip"));
+    }
+
+    void figuresThatSpoilTheStockAreTold() {
+        Cutting b("dipper-ply");
+        push(b.document, setProductField(b.document, "dipper-ply", "edgeTrim", 200));
+        push(b.document, setProductField(b.document, "dipper-ply", "width", 390));
+        (void)b.cut();
+        auto* trouble = b.find<QLabel>("cutTrouble");
+        QVERIFY(trouble && !trouble->text().isEmpty());
+        b.document.undoStack().undo();
+        b.document.undoStack().undo();
+        QVERIFY(b.cut().troubles.empty());
+        QVERIFY(b.document.job() == demoJob());
+    }
+
+    void planksAreShownAsTheSetOutCutsThem() {
+        Cutting b("heron-oak");
+        const ProductCut& cut = b.cut();
+        QCOMPARE(cut.items.size(), b.floor().setOut.stock.size());
+        QVERIFY2(saidIn(b).contains(QStringLiteral("planks are opened")), qPrintable(saidIn(b)));
+        QVERIFY(!b.find<QPushButton>("keepLayout"));
+        // Dragging one says where it is decided.
+        const QPoint from = b.bench().middleOf(0, 0).toPoint();
+        QTest::mousePress(&b.bench(), Qt::LeftButton, {}, from);
+        QMouseEvent move(QEvent::MouseMove, from + QPoint(40, 0), b.bench().mapToGlobal(from), Qt::LeftButton,
+                         Qt::LeftButton, {});
+        QCoreApplication::sendEvent(&b.bench(), &move);
+        QTest::mouseRelease(&b.bench(), Qt::LeftButton, {}, from);
+        QVERIFY2(saidIn(b).contains(QStringLiteral("decided in Set out")), qPrintable(saidIn(b)));
+        QVERIFY(b.document.job() == demoJob());
+        // Of a piece at a plank's right-hand end the blade goes before it: the line is a kerf before the piece.
+        const Mm kerf{3};
+        for (const CutItem& item : cut.items)
+            for (const CutStep& step : item.order)
+                for (const int i : step.frees) {
+                    if (step.kind != CutStep::Kind::Across) continue;
+                    const Bounds piece = boundsOf(item.pieces[std::size_t(i)].shape);
+                    QVERIFY(std::abs(step.atMm - piece.high.x) < 0.05 ||
+                            std::abs(step.atMm + kerf.value - piece.low.x) < 0.05);
+                }
+    }
+
+    void fiveThousandPiecesAreTakenInAndPlanned() {
+        Cutting b("rail-oak");
+        QByteArray list;
+        for (int i = 0; i < 4900; ++i)
+            list += "piece " + QByteArray::number(i) + ',' + QByteArray::number(200 + i % 700) + '\n';
+        QVERIFY(b.page().importPieces(b.path("many.csv", list)));
+        QVERIFY(QTest::qWaitFor(
+            [&] {
+                const CutState s = b.document.cutting().state("rail-oak");
+                return s.cut && !s.stale;
+            },
+            60000));
+        std::size_t there = 0;
+        for (const CutItem& item : b.document.cutting().state("rail-oak").cut->items) there += item.pieces.size();
+        QVERIFY(there >= 4900);
+        b.document.cutting().stop("rail-oak");
+        QVERIFY(!b.page().importPieces(b.path("more.csv", list)));
+        QVERIFY2(saidIn(b).contains(QStringLiteral("more than 5 000")), qPrintable(saidIn(b)));
     }
 };
 

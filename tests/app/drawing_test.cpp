@@ -1,10 +1,12 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "app/drawing/cut_drawing.h"
 #include "app/drawing/plan_view.h"
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
 #include "formats/demo.h"
 #include "tests/app/bench.h"
+#include "tests/support/cuts.h"
 #include "tests/support/registry.h"
 
 using namespace westrum;
@@ -78,6 +80,81 @@ private slots:
                      qPrintable(QString::number(b.window->minimumSizeHint().width())));
         }
         QApplication::setFont(before);
+    }
+
+    void aSheetIsDrawnWithItsPiecesLeftoversAndStrokes() {
+        CutProblem problem = problemOf(product("sheet", {{"length", 2000}, {"width", 1000}, {"edgeTrim", 0}}),
+                                       {wanted("lid", 800, 400)});
+        const ProductCut cut = cutProduct(problem, {.iterations = 50});
+        QImage image(840, 440, QImage::Format_RGB32);
+        image.fill(Qt::magenta);
+        const PlanView v(Bounds{{0, 0}, {2000, 1000}}, QRectF(20, 20, 800, 400));
+        {
+            QPainter painter(&image);
+            paintCutItem(painter, v, newJob("x", {}, {}), cut, cut.items[0], {}, {.inside = false});
+        }
+        const auto at = [&](Point p) { return image.pixelColor(v.map(p).toPoint()); };
+        QVERIFY(at({200, 300}).red() > at({200, 300}).blue() + 6); // wood
+        QCOMPARE(cut.items[0].left.size(), 2UL);
+        for (const LeftRectangle& left : cut.items[0].left)
+            QCOMPARE(at({left.x + left.widthMm / 2, left.y + left.heightMm / 2}), Theme::now().agreedWash);
+        QCOMPARE(image.pixelColor(5, 5), QColor(Qt::magenta)); // nothing beyond the sheet
+    }
+
+    void cutsAreSaidAsTheyAreMarked() {
+        CutItem item;
+        item.lengthMm = 2440;
+        item.widthMm = 1220;
+        item.pieces.resize(2);
+        item.pieces[0].name = "Lid";
+        item.pieces[1].name = "Flap";
+        const auto said = [&](const CutStep& step) {
+            return stepText(item, step, {}).replace(QChar(0x202F), QLatin1Char(' '));
+        };
+        QCOMPARE(said({CutStep::Kind::Across, 1545, 0, 1220, 1545, {}}), QStringLiteral("across at 1 545"));
+        QCOMPARE(said({CutStep::Kind::Across, 1545, 0, 1220, 1540, {0}}),
+                 QStringLiteral("across at 1 545 (1 540 from the edge of the part)  →  Lid"));
+        QCOMPARE(said({CutStep::Kind::Along, 425, 5, 1545, 425, {0, 1}}),
+                 QStringLiteral("along at 425, between 5 and 1 545  →  Lid, Flap"));
+        QCOMPARE(said({CutStep::Kind::ByOutline, 0, 100, 660, 0, {1}}),
+                 QStringLiteral("by its outline, 100 to 660  →  Flap"));
+    }
+
+    void itemsAreCalledByWhatTheyAre() {
+        ProductCut cut;
+        cut.items.resize(4);
+        cut.items[1].rack = true;
+        cut.items[1].name = "from the shed";
+        cut.items[2].stock = "s1";
+        cut.items[2].name = "half";
+        cut.items[3].rack = true;
+        cut.items[3].stock = "offcut/plank/floor/3.1";
+        cut.items[3].name = "6";
+        QCOMPARE(itemName(cut, 0, "sheet"), QStringLiteral("Sheet 1"));
+        QCOMPARE(itemName(cut, 1, "sheet"), QStringLiteral("From the rack: from the shed"));
+        QCOMPARE(itemName(cut, 2, "sheet"), QStringLiteral("Sheet 2, half"));
+        QCOMPARE(itemName(cut, 3, "planks"), QStringLiteral("Offcut of plank 6"));
+        QCOMPARE(itemName(cut, 0, "roll"), QStringLiteral("Run 1 of the roll"));
+        QCOMPARE(sizeText(1234.5, 0, StockForm::Lengths, {}).replace(QChar(0x202F), QLatin1Char(' ')),
+                 QStringLiteral("1 234.5"));
+    }
+
+    void aTapeShowsWhereTheBladeGoes() {
+        CutItem item;
+        item.lengthMm = 1000;
+        item.widthMm = 30;
+        item.kerfMm = 10;
+        item.order = {{CutStep::Kind::Across, 500, 0, 30, 500, {}}};
+        QImage image(1020, 100, QImage::Format_RGB32);
+        image.fill(Qt::white);
+        {
+            QPainter painter(&image);
+            paintTape(painter, QRectF(10, 10, 1000, 80), item, {});
+        }
+        // The line stands at 500, its kerf on the far side of it.
+        const QColor line = image.pixelColor(510, 28);
+        QVERIFY(line.red() > line.green() + 60);
+        QVERIFY(image.pixelColor(516, 28) != image.pixelColor(502, 28));
     }
 };
 WESTRUM_TEST(DrawingTest)

@@ -85,6 +85,16 @@ private slots:
         QVERIFY(back.value() == job);
     }
 
+    void aFileOfVersionTwoOpensStill() {
+        const auto old = readJobFile(QStringLiteral(WESTRUM_SOURCE_DIR "/tests/data/plover-version-2.westrum"));
+        QVERIFY(old.has_value());
+        // The same van: only trim and cut lists came later, and the products for them.
+        Job today = demoJob();
+        QVERIFY(old.value().surfaces == today.surfaces);
+        QVERIFY(old.value().cutLists.empty() && old.value().finish("floor").trim.empty());
+        QVERIFY(plan(old.value()).totals == plan(today).totals);
+    }
+
     void aFileOfVersionOneOpensStill() {
         const auto old = readJobFile(QStringLiteral(WESTRUM_SOURCE_DIR "/tests/data/plover-version-1.westrum"));
         QVERIFY(old.has_value());

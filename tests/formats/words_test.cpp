@@ -149,6 +149,23 @@ private slots:
                             .contains(QStringLiteral("plank")));
         }
     }
+
+    void whatIsBoughtIsSaidByItsKind() {
+        Purchase p{.product = "x", .family = "sheet", .packs = 4};
+        QCOMPARE(packsText(p), QStringLiteral("4 sheets"));
+        p.family = "trim";
+        p.packs = 1;
+        QCOMPARE(packsText(p), QStringLiteral("1 length"));
+        p.family = "roll";
+        p.lengthNeeded = {8800};
+        QCOMPARE(packsText(p), QStringLiteral("8.8 m"));
+        QCOMPARE(packsText(p, {.decimalMark = ','}), QStringLiteral("8,8 m"));
+        Catalogue catalogue;
+        catalogue.products = {{.id = "x", .family = "sheet", .name = "Ply"}};
+        QCOMPARE(purchaseName(p, catalogue), QStringLiteral("Ply"));
+        p.size = "half sheet";
+        QCOMPARE(purchaseName(p, catalogue), QStringLiteral("Ply, half sheet"));
+    }
 };
 WESTRUM_TEST(WordsTest)
 

@@ -78,6 +78,20 @@ private slots:
             }
         }
     }
+
+    void theLargestRectangleOfAnOffcut() {
+        // Of a right-angled triangle of 1000 x 800 the largest rectangle is half as long and half as high.
+        const Region triangle{{{{50, 20}, {1050, 20}, {50, 820}}}};
+        const LeftRectangle r = largestRectangle(triangle, {0, 0});
+        QVERIFY(r.widthMm * r.heightMm > 500 * 400 * 0.93 && r.widthMm * r.heightMm <= 500 * 400);
+        QVERIFY(r.x >= 0 && r.y >= 0 && (r.x + r.widthMm) / 1000 + (r.y + r.heightMm) / 800 <= 1);
+        // Of an L the longer leg.
+        const Region ell{{{{0, 0}, {900, 0}, {900, 200}, {300, 200}, {300, 600}, {0, 600}}}};
+        const LeftRectangle leg = largestRectangle(ell, {0, 0});
+        QVERIFY(leg.widthMm * leg.heightMm >= 300 * 600 * 0.9 && leg.widthMm * leg.heightMm <= 900 * 200);
+        QCOMPARE(largestRectangle({}, {}), LeftRectangle{});
+        QCOMPARE(largestRectangle({{box(0, 0, 200, 100)}}, {300, 150}), LeftRectangle{}); // not worth keeping
+    }
 };
 
 WESTRUM_TEST(LeftoversTest)

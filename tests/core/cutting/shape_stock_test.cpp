@@ -80,6 +80,42 @@ private slots:
         problem.stock = {{.widthMm = 1000, .lengthMm = 1200}};
         QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::PieceTooLarge, 0}}));
     }
+
+    void whatIsFixedStaysOnItsItem() {
+        // One piece is put on the roll though it would fit the offcut, which comes first.
+        StockedShapes problem{.pieces = {{.outline = box(200, 200), .count = 3}}};
+        problem.stock = {offcutStock({{box(450, 200)}}), {.widthMm = 1000}};
+        problem.fixed = {{1, {0, 0, {600, 700}}}};
+        QVERIFY(faultsOf(problem).empty());
+        const StockedPlan plan = placeOnStock(problem, someEffort());
+        QCOMPARE(plan.used.size(), 2UL);
+        QCOMPARE(plan.used[0].plan.placements.size(), 2UL); // the two others fill the offcut
+        QCOMPARE(plan.used[1].plan.placements.size(), 1UL);
+        QCOMPARE(plan.used[1].plan.placements[0].at, (Point{600, 700}));
+        QVERIFY(plan.unplaced.empty());
+        // Off the item, or over another: a fault that names the stock.
+        problem.fixed = {{0, {0, 0, {300, 0}}}};
+        QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::LockedDoesNotFit, 0}}));
+        problem.fixed = {{1, {0, 0, {0, 0}}}, {1, {0, 0, {100, 100}}}};
+        QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::LockedDoesNotFit, 1}}));
+        problem.fixed = {{7, {0, 0, {0, 0}}}};
+        QCOMPARE(faultsOf(problem), (CuttingFaults{{CuttingFault::LockedUnknown, 0}}));
+    }
+
+    void everyBetterPlanIsTold() {
+        StockedShapes problem{
+            .pieces = {{.outline = box(300, 300), .count = 2}, {.outline = box(700, 180), .count = 5}}};
+        problem.stock = {offcutStock({{box(320, 320)}}), {.widthMm = 1000}};
+        int told = 0;
+        const StockedPlan plan = placeOnStock(problem, someEffort(), [&](const StockedPlan& better) {
+            ++told;
+            std::size_t there = better.unplaced.size();
+            for (const UsedShapeStock& used : better.used) there += used.plan.placements.size();
+            QCOMPARE(there, 7UL); // none is ever missing
+        });
+        QVERIFY(told >= 2);
+        QCOMPARE(brokenRule(problem, plan), QString());
+    }
 };
 
 WESTRUM_TEST(ShapeStockTest)

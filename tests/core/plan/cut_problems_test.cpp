@@ -143,6 +143,89 @@ private slots:
         QVERIFY(whole.totals.laidMass > bare.totals.laidMass);
         QCOMPARE(whole.totals.laidArea, bare.totals.laidArea); // the floor's own figures stay the floor's
     }
+
+    void aPieceOnPlanksIsBoughtByThePack() {
+        // Loose pieces that no offcut serves open further planks: packs are counted over floor and pieces together.
+        Job job = jobWith(rectangle(2440, 900), plankProduct(1220, 180, 10, 4000),
+                          {{"gap", 0}, {"stagger", 0}, {"endLeast", 100}});
+        const std::string product = job.finish("floor").product;
+        const Plan bare = plan(job);
+        const int opened = bare.purchases[0].unitsNeeded;
+        QVERIFY(opened > 0);
+        LoosePiece step{.id = "p1", .name = "Step", .length = reading(1200), .count = 11};
+        job.cutLists[product].pieces = {step};
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, bare))
+            cuts.push_back(cutProduct(problem, {.iterations = 100}));
+        QCOMPARE(cuts.size(), 1UL);
+        QCOMPARE(cuts[0].itemsToBuy, opened + 11);
+        const Plan whole = withCuts(bare, job, cuts);
+        QCOMPARE(whole.purchases.size(), 1UL);
+        QCOMPARE(whole.purchases[0].unitsNeeded, opened + 11);
+        QCOMPARE(whole.purchases[0].packs, (opened + 11 + 9) / 10);
+        QCOMPARE(whole.totals.cost->minor, 4000 * whole.purchases[0].packs);
+    }
+
+    void aMissingPriceLeavesNoTotal() {
+        Job job = demoJob();
+        for (Product& p : job.catalogue.products)
+            if (p.id == "dipper-ply") p.packPrice.reset();
+        const Plan bare = plan(job);
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, bare)) cuts.push_back(cutProduct(problem, {.iterations = 1}));
+        QVERIFY(bare.totals.cost.has_value());
+        QVERIFY(!withCuts(bare, job, cuts).totals.cost.has_value());
+    }
+
+    void aProductWhoseFieldsAreWrongIsToldNotCut() {
+        Job job = demoJob();
+        for (Product& p : job.catalogue.products)
+            if (p.id == "dipper-ply") p.fields["length"] = -5;
+        const auto all = cutProblems(job, plan(job));
+        const CutProblem* ply = find(all, "dipper-ply");
+        QVERIFY(ply && ply->pieces.empty());
+        QVERIFY(ply->troubles[0].fault == CuttingFault::StockNotPositive);
+        QVERIFY(cutProduct(*ply, {.iterations = 1}).items.empty());
+    }
+
+    void theSameChangeLeavesOtherProblemsAsTheyWere() {
+        Job job = demoJob();
+        const Plan p = plan(job);
+        const auto before = cutProblems(job, p);
+        job.cutLists["dipper-ply"].pieces[0].count = 2;
+        const auto after = cutProblems(job, p);
+        QCOMPARE(before.size(), after.size());
+        for (std::size_t i = 0; i < before.size(); ++i)
+            QCOMPARE(before[i] == after[i], before[i].product.id != "dipper-ply");
+    }
+
+    void piecesOfOneNameAreNumbered() {
+        Job job = demoJob();
+        job.cutLists["dipper-ply"].pieces = {
+            {.id = "p7", .name = "Slat", .length = reading(500), .width = reading(60), .count = 3}};
+        const auto all = cutProblems(job, plan(job));
+        const CutProblem* ply = find(all, "dipper-ply");
+        QCOMPARE(ply->pieces.size(), 3UL);
+        QCOMPARE(ply->pieces[2].name, std::string("Slat 3"));
+        QCOMPARE(ply->pieces[2].key, std::string("loose/p7/3"));
+        job.cutLists["dipper-ply"].pieces[0].count = 0;
+        const auto none = cutProblems(job, plan(job));
+        QVERIFY(!find(none, "dipper-ply") || find(none, "dipper-ply")->pieces.empty());
+    }
+
+    void anOffcutOfAnyShapeServesASawByItsLargestRectangle() {
+        Job job = demoJob();
+        CutList& list = job.cutLists["dipper-ply"];
+        list.stock.clear();
+        StockEntry corner{.id = "s1", .name = "corner", .rack = true};
+        corner.shape = {{{{0, 0}, {1000, 0}, {0, 800}}}};
+        list.stock = {corner};
+        const auto all = cutProblems(job, plan(job));
+        const CutStock& stock = find(all, "dipper-ply")->stock.back();
+        QVERIFY(stock.shape.empty());
+        QVERIFY(stock.lengthMm * stock.widthMm > 0.9 * 500 * 400 && stock.lengthMm / 1000 + stock.widthMm / 800 <= 1);
+        QCOMPARE(stock.count, std::optional(1));
+    }
 };
 
 WESTRUM_TEST(CutProblemsTest)

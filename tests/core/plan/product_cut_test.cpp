@@ -297,6 +297,73 @@ private slots:
             QVERIFY(there);
         }
     }
+
+    void onABarItLiesBehindWhatIsPinnedLeftOfIt() {
+        const CutPiece a = wanted("a", 500, 30), b = wanted("b", 300, 30), c = wanted("c", 1500, 30);
+        CutProblem problem = problemOf(trim(), {a, b, c});
+        problem.kept = {keep("", a, {5, 0})};
+        const ProductCut cut = cutProduct(problem, effort());
+        std::size_t with = 0;
+        while (cut.items[with].pieces[0].name != "a") ++with;
+        const HandPlace behind = placeByHand(problem, cut, with, 1, 0, {900, 0}, 10);
+        QVERIFY(behind.fits);
+        QCOMPARE(behind.at.x, 508.0); // 5 squared off, 500, a kerf of 3
+        QCOMPARE(placeByHand(problem, cut, with, 1, 0, {0, 0}, 10).at.x, 5.0);
+        problem.kept[0].pieces.push_back({"c", "c", {508, 0}, 0, false, c.shape});
+        problem.pieces[1] = wanted("b", 400, 30); // 5 + 500 + 3 + 1500 + 3 + 400 is beyond 2395
+        const ProductCut full = cutProduct(problem, effort());
+        with = 0;
+        while (full.items[with].pieces[0].name != "a") ++with;
+        QVERIFY(!placeByHand(problem, full, with, 1, 0, {2100, 0}, 10).fits);
+    }
+
+    void turnsAreThoseThatNapAndGrainAllow() {
+        const CutPiece plain = wanted("p", 300, 200), free = wanted("f", 300, 200, true);
+        QCOMPARE(turnsOf(problemOf(trim(), {plain}), plain).size(), 1UL);
+        QCOMPARE(turnsOf(problemOf(ply(1), {plain}), plain).size(), 1UL);
+        QCOMPARE(turnsOf(problemOf(ply(0), {plain}), plain).size(), 2UL);
+        QCOMPARE(turnsOf(problemOf(lining(0), {plain}), plain).size(), 1UL);
+        QCOMPARE(turnsOf(problemOf(lining(1), {plain}), plain).size(), 2UL);
+        QCOMPARE(turnsOf(problemOf(lining(2), {plain}), plain).size(), 4UL);
+        QCOMPARE(turnsOf(problemOf(lining(0), {free}), free).size(), 4UL);
+    }
+
+    void withoutAPriceTheLeastLengthIsBought() {
+        // 1400 and 900 from 2400 or from 1500 and 1000: the two short ones are 2500 in all, one long one is less.
+        CutProblem problem = problemOf(trim(), {wanted("a", 1400, 30), wanted("b", 900, 30)});
+        problem.stock[0].price.reset();
+        problem.stock.push_back({.id = "s1", .name = "1500", .lengthMm = 1500, .widthMm = 30});
+        problem.stock.push_back({.id = "s2", .name = "1000", .lengthMm = 1000, .widthMm = 30});
+        const ProductCut cut = cutProduct(problem, effort());
+        QCOMPARE(cut.items.size(), 1UL);
+        QVERIFY(!cut.cost && !cut.leastCost);
+        QVERIFY(cut.proven);
+    }
+
+    void aBoundIsNeverAboveWhatIsFound() {
+        // Two sizes of sheets: the bound speaks of money, and of sheets of the dearer size.
+        CutProblem problem =
+            problemOf(ply(), {wanted("a", 1200, 1200), wanted("b", 1200, 1200), wanted("c", 1100, 1100)});
+        problem.stock.push_back(
+            {.id = "s1", .name = "half", .lengthMm = 1240, .widthMm = 1220, .price = Money{2900, {}}});
+        const ProductCut cut = cutProduct(problem, effort());
+        QCOMPARE(broken(problem, cut), QString());
+        QVERIFY(cut.leastCost && cut.leastCost->minor <= cut.cost->minor);
+        QVERIFY(cut.leastItems <= cut.itemsToBuy);
+        QCOMPARE(cut.cost->minor, 7900); // one whole sheet for two, a half one for the third
+    }
+
+    void goodsThatRepeatTheirPatternAreCutOnIt() {
+        CutProblem problem = problemOf(lining(), {wanted("a", 500, 400), wanted("b", 650, 700), wanted("c", 300, 900)});
+        problem.product.fields["repeatAlong"] = 320;
+        problem.product.fields["repeatAcross"] = 200;
+        const ProductCut cut = cutProduct(problem, effort(500));
+        QCOMPARE(broken(problem, cut), QString());
+        for (const LyingPiece& l : cut.items[0].pieces) {
+            QVERIFY(std::abs(std::remainder(l.at.x, 320)) < 0.01);
+            QVERIFY(std::abs(std::remainder(l.at.y, 200)) < 0.01);
+        }
+    }
 };
 
 WESTRUM_TEST(ProductCutTest)
