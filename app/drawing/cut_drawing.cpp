@@ -18,6 +18,8 @@ struct CutDrawing {
     Q_DECLARE_TR_FUNCTIONS(CutDrawing)
 };
 
+constexpr double kBarShare = 0.1; ///< what is narrower for its length is a bar
+
 struct Line {
     QString text;
     bool bold;
@@ -176,21 +178,32 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
     return name;
 }
 
+QString cutCaution(StockForm form) {
+    return form == StockForm::Roll
+               ? CutDrawing::tr(
+                     "A fresh blade, the hand behind it, the stroke away from the body; rule with a finger guard.")
+               : CutDrawing::tr(
+                     "Stock held down, guard on, push stick, eyes, ears and dust: what the saw’s own instructions "
+                     "say comes first.");
+}
+
 QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     QString text;
-    const bool part = std::abs(step.partAtMm - step.atMm) > 0.05;
+    constexpr double kTrimmed = 30; // what is trimmed off the edges makes no difference
+    // Of a bar the part is the piece, whose length stands beside it.
+    const bool part = std::abs(step.partAtMm - step.atMm) > 0.05 && item.widthMm > item.lengthMm * kBarShare;
     switch (step.kind) {
     case CutStep::Kind::Across:
-        text = part ? CutDrawing::tr("across at %1 (%2 from the edge of the part)")
+        text = part ? CutDrawing::tr("across at %1 (part %2)")
                           .arg(f.fineLength({step.atMm}, false), f.fineLength({step.partAtMm}, false))
                     : CutDrawing::tr("across at %1").arg(f.fineLength({step.atMm}, false));
-        if (step.fromMm > 1 || step.toMm < item.widthMm - 1)
+        if (step.fromMm > kTrimmed || step.toMm < item.widthMm - kTrimmed)
             text +=
                 CutDrawing::tr(", between %1 and %2").arg(f.length({step.fromMm}, false), f.length({step.toMm}, false));
         break;
     case CutStep::Kind::Along:
         text = CutDrawing::tr("along at %1").arg(f.fineLength({step.atMm}, false));
-        if (step.fromMm > 1 || step.toMm < item.lengthMm - 1)
+        if (step.fromMm > kTrimmed || step.toMm < item.lengthMm - kTrimmed)
             text +=
                 CutDrawing::tr(", between %1 and %2").arg(f.length({step.fromMm}, false), f.length({step.toMm}, false));
         break;

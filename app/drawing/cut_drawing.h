@@ -34,6 +34,9 @@ QString sizeText(double lengthMm, double widthMm, StockForm form, const Figures&
 /// "Sheet 2", "Length 4 from the rack": what an item is called.
 QString itemName(const ProductCut& cut, std::size_t item, const std::string& family);
 
+/// The usual care with saw or blade, for stock of this form.
+QString cutCaution(StockForm form);
+
 /// One stroke in words: "across at 1 990, measured from the left end".
 QString stepText(const CutItem& item, const CutStep& step, const Figures& figures);
 

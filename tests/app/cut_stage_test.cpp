@@ -401,6 +401,33 @@ private slots:
         QVERIFY(!b.page().importPieces(b.path("more.csv", list)));
         QVERIFY2(saidIn(b).contains(QStringLiteral("more than 5 000")), qPrintable(saidIn(b)));
     }
+
+    void theTallyShowsWhatATrimCosts() {
+        Cutting b("rail-oak");
+        (void)b.cut();
+        push(b.document, chooseTrim(b.document, "floor", ""));
+        (void)b.cut();
+        QVERIFY2(b.figure("Cost").change.startsWith(QStringLiteral("−")), qPrintable(b.figure("Cost").change));
+        b.document.undoStack().undo();
+        QCOMPARE(b.cut().pieces.size(), 16UL); // 14 runs round the floor and two edges
+    }
+
+    void theOrderNamesEveryPieceOnceAndTheCareWithIt() {
+        for (const char* product : {"dipper-ply", "thrush-lining"}) {
+            Cutting b(product);
+            const ProductCut& cut = b.cut();
+            for (int item = 0; item < int(cut.items.size()); ++item) {
+                b.bench().takeInHand(item, -1);
+                const QString steps = b.find<QLabel>("cutSteps")->text();
+                QVERIFY(steps.contains(QStringLiteral("blade")) || steps.contains(QStringLiteral("guard on")));
+                std::map<int, int> freed;
+                for (const CutStep& s : cut.items[std::size_t(item)].order)
+                    for (const int i : s.frees) ++freed[i];
+                for (const auto& [piece, times] : freed) QCOMPARE(times, 1);
+                QCOMPARE(freed.size(), cut.items[std::size_t(item)].pieces.size());
+            }
+        }
+    }
 };
 
 WESTRUM_TEST(CutStageTest)

@@ -113,7 +113,7 @@ private slots:
         };
         QCOMPARE(said({CutStep::Kind::Across, 1545, 0, 1220, 1545, {}}), QStringLiteral("across at 1 545"));
         QCOMPARE(said({CutStep::Kind::Across, 1545, 0, 1220, 1540, {0}}),
-                 QStringLiteral("across at 1 545 (1 540 from the edge of the part)  →  Lid"));
+                 QStringLiteral("across at 1 545 (part 1 540)  →  Lid"));
         QCOMPARE(said({CutStep::Kind::Along, 425, 5, 1545, 425, {0, 1}}),
                  QStringLiteral("along at 425, between 5 and 1 545  →  Lid, Flap"));
         QCOMPARE(said({CutStep::Kind::ByOutline, 0, 100, 660, 0, {1}}),

@@ -178,6 +178,90 @@ private slots:
         for (const Purchase& p : d->plan()->purchases) sum += p.cost->minor;
         QCOMPARE(sum, d->plan()->totals.cost->minor);
     }
+
+    void aStepsOwnConsequencesAreToldApartFromTheSearch() {
+        const auto d = opened(0.02);
+        QVERIFY(settleCuts(*d));
+        std::vector<bool> told;
+        connect(d.get(), &JobDocument::purchasesChanged, d.get(),
+                [&](bool consequence) { told.push_back(consequence); });
+        // Two more lids take more ply: what follows is a consequence, until the search goes on by itself.
+        push(*d, addLoosePieces(*d, kPly, {{.name = "Lid", .length = mm(1700), .width = mm(1100), .count = 2}}));
+        QVERIFY(settleCuts(*d));
+        QVERIFY(!told.empty() && told.front());
+        told.clear();
+        push(*d, removeLoosePiece(*d, kPly, d->job().cutList(kPly).pieces.back().id));
+        QVERIFY(settleCuts(*d));
+        QVERIFY(!told.empty() && told.front());
+        told.clear();
+        d->cutting().lookFurther(kPly);
+        QVERIFY(settleCuts(*d));
+        for (const bool consequence : told) QVERIFY(!consequence);
+    }
+
+    void anotherJobForgetsTheCuttingOfTheLast() {
+        const auto d = opened();
+        QVERIFY(cutOf(*d));
+        d->open(newJob("Empty", starterCatalogue(), Currency{}), {});
+        QVERIFY(settleCuts(*d));
+        QVERIFY(!d->cutting().state(kPly).cut);
+        QVERIFY(d->cutting().problem(kPly).pieces.empty());
+        for (const Purchase& p : d->plan()->purchases) QVERIFY(p.product != kPly);
+    }
+
+    void piecesGetIdsOfTheirOwn() {
+        const auto d = opened();
+        push(*d, addLoosePieces(*d, kPly,
+                                {{.name = "A", .length = mm(300), .width = mm(200)},
+                                 {.name = "B", .length = mm(310), .width = mm(200)}}));
+        push(*d, removeLoosePiece(*d, kPly, "p3"));
+        push(*d, addLoosePieces(*d, kPly, {{.name = "C", .length = mm(320), .width = mm(200)}}));
+        std::set<std::string> ids;
+        for (const LoosePiece& p : d->job().cutList(kPly).pieces) QVERIFY(ids.insert(p.id).second);
+        QCOMPARE(ids.size(), d->job().cutList(kPly).pieces.size());
+    }
+
+    void aLockedItemOutlivesItsStock() {
+        // The half sheet is being cut; then its line is taken off the list: the item stays, and no other is opened for
+        // it.
+        const auto d = opened();
+        push(*d, useStock(*d, kPly, "", false)); // so that half sheets are used
+        auto cut = cutOf(*d);
+        std::size_t half = 0;
+        while (half < cut->items.size() && cut->items[half].stock != "s1") ++half;
+        QVERIFY(half < cut->items.size());
+        const CutItem before = cut->items[half];
+        push(*d, tickItem(*d, *cut, half, true));
+        push(*d, useStock(*d, kPly, "", true));
+        push(*d, removeStockEntry(*d, kPly, "s1"));
+        cut = cutOf(*d);
+        const auto locked =
+            std::find_if(cut->items.begin(), cut->items.end(), [](const CutItem& i) { return i.locked; });
+        QVERIFY(locked != cut->items.end());
+        QCOMPARE(locked->lengthMm, before.lengthMm);
+        QCOMPARE(locked->pieces.size(), before.pieces.size());
+        for (const LyingPiece& l : locked->pieces) QVERIFY(l.cut && l.piece >= 0);
+    }
+
+    void aPinThatMovesToAnotherItemLeavesTheFirst() {
+        const auto d = opened();
+        auto cut = cutOf(*d);
+        push(*d, pinPiece(*d, *cut, 0, 0, true));
+        const std::string key = cut->items[0].pieces[0].key;
+        cut = cutOf(*d);
+        std::size_t item = 0, piece = 0;
+        for (std::size_t i = 0; i < cut->items.size(); ++i)
+            for (std::size_t n = 0; n < cut->items[i].pieces.size(); ++n)
+                if (cut->items[i].pieces[n].key == key) item = i, piece = n;
+        const std::size_t to = item == 0 ? 1 : 0;
+        push(*d, movePiece(*d, *cut, item, piece, to, {5, 5}, 0));
+        int times = 0;
+        for (const KeptItem& k : d->job().cutList(kPly).kept)
+            for (const KeptPiece& p : k.pieces) times += p.piece == key ? 1 : 0;
+        QCOMPARE(times, 1);
+        push(*d, unpinAll(*d, kPly));
+        QVERIFY(d->job().cutList(kPly).kept.empty());
+    }
 };
 
 WESTRUM_TEST(CutCommandsTest)

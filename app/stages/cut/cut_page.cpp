@@ -610,6 +610,7 @@ void CutPage::refreshOrder() {
     QStringList steps;
     for (std::size_t i = 0; i < item.order.size(); ++i)
         steps << QStringLiteral("%1   ").arg(i + 1) + stepText(item, item.order[i], f);
+    if (!steps.isEmpty()) steps << cutCaution(cut->form);
     steps_->setText(steps.join(QLatin1Char('\n')));
     if (ticks_->count() != int(item.pieces.size())) {
         ticks_->clear();

@@ -74,17 +74,30 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
     const QString family = familyOf(job, cut.product);
     flow.heading(QString::fromStdString(job.name) + QStringLiteral("  ·  ") + nameOf(job, cut.product));
     flow.text(CutPrint::tr("Mark from the left end or the lower edge. The line is the near side of the cut: the blade "
-                           "goes on its far side. Cut in the order of the numbers. Guard, push stick, eyes and ears as "
-                           "the saw's own instructions say."));
+                           "goes on its far side. Cut in the order of the numbers.") +
+              QLatin1Char(' ') + cutCaution(cut.form));
     for (std::size_t i = 0; i < cut.items.size(); ++i) {
         const CutItem& item = cut.items[i];
         const bool bars = cut.form == StockForm::Lengths;
         const CutItem drawn = bars ? readable(item, item.lengthMm * 0.045) : item;
         const double shown = std::min(page.height() * 0.42, page.width() * drawn.widthMm / drawn.lengthMm);
-        p.setFont(paperFont(1));
-        const double line = QFontMetricsF(p.font()).height() * 1.35;
+        p.setFont(paperFont(1.12));
+        const QFontMetricsF metrics(p.font());
+        const double line = metrics.height() * 1.35;
+        const double half = page.width() * 0.54;
+        // Each row as high as its words need: nothing of a cut may be left out.
         const qsizetype lines = qsizetype(std::max(item.order.size(), item.pieces.size()));
-        const double wanted = line * (double(lines) + 2.4) + shown + 84;
+        QStringList steps;
+        QList<double> heights;
+        double wanted = line * 2 + shown + 102;
+        for (qsizetype n = 0; n < lines; ++n) {
+            steps << (n < qsizetype(item.order.size())
+                          ? QStringLiteral("%1   ").arg(n + 1) + stepText(item, item.order[std::size_t(n)], f)
+                          : QString());
+            heights << std::max(
+                line, metrics.boundingRect(QRectF(0, 0, half - 12, 1000), Qt::TextWordWrap, steps.back()).height() + 5);
+            wanted += heights.back();
+        }
         flow.gap();
         // As a block on one page, where a page can hold it.
         if (wanted < page.height()) flow.keep(wanted);
@@ -96,22 +109,18 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
         const PlanView view({{0, 0}, {drawn.lengthMm, drawn.widthMm}},
                             QRectF(box.left(), box.top() + 4, box.width(), shown));
         paintCutItem(p, view, job, cut, drawn, f, {.strokes = !bars});
-        paintTape(p, flow.box(68).adjusted(0, 4, 0, 0), item, f);
+        paintTape(p, flow.box(86).adjusted(0, 4, 0, 0), item, f);
         p.setPen(QPen(Qt::black, 0.8));
         p.setBrush(Qt::NoBrush);
-        const double half = page.width() * 0.52;
         for (qsizetype n = 0; n < lines; ++n) {
-            p.setFont(paperFont(1));
-            const QRectF row = flow.box(line);
+            p.setFont(paperFont(1.12));
+            const QRectF row = flow.box(heights[n]);
             p.setPen(Qt::black);
-            if (n < qsizetype(item.order.size()))
-                p.drawText(QRectF(row.left(), row.top(), half - 8, line), Qt::AlignVCenter | Qt::AlignLeft,
-                           QFontMetricsF(p.font()).elidedText(QStringLiteral("%1   ").arg(n + 1) +
-                                                                  stepText(item, item.order[std::size_t(n)], f),
-                                                              Qt::ElideRight, half - 8));
+            p.drawText(QRectF(row.left(), row.top() + 2, half - 12, row.height()), Qt::TextWordWrap | Qt::AlignLeft,
+                       steps[n]);
             if (n >= qsizetype(item.pieces.size())) continue;
             const LyingPiece& lies = item.pieces[std::size_t(n)];
-            const QRectF tick(row.left() + half, row.center().y() - 6, 12, 12);
+            const QRectF tick(row.left() + half, row.top() + 4, 13, 13);
             p.drawRect(tick);
             if (lies.cut) {
                 p.drawLine(tick.topLeft(), tick.bottomRight());
