@@ -42,9 +42,9 @@ NoFit::NoFit(const std::vector<GridRing>& a, const std::vector<GridRing>& b) {
     perCellY_ = 1 / cellY;
     const double reach = std::hypot(cellX, cellY) / 2 * 1.0001;
     std::vector<double> away(edges_.size());
-    std::map<std::vector<std::uint16_t>, std::uint16_t> known{{{}, 0}};
-    first_ = {0, 0};
-    list_.reserve(kCells * kCells);
+    std::map<std::vector<std::uint16_t>, std::uint32_t> known{{{}, 0}};
+    listed_ = {0}; // 0 is no place of a list
+    cells_.reserve(kCells * kCells);
     std::vector<std::uint16_t> list;
     for (int iy = 0; iy < kCells; ++iy)
         for (int ix = 0; ix < kCells; ++ix) {
@@ -70,61 +70,20 @@ NoFit::NoFit(const std::vector<GridRing>& a, const std::vector<GridRing>& b) {
             }
             list.clear();
             const bool deep = inside && least > 4 * reach;
-            if (deep)
-                list.push_back(std::uint16_t(nearest));
-            else if (inside || least <= reach)
+            if (deep) {
+                cells_.push_back(std::uint32_t(nearest) | kDeep);
+                continue;
+            }
+            if (inside || least <= reach)
                 for (std::size_t e = 0; e < edges_.size(); ++e)
                     if (away[e] <= least + 2 * reach) list.push_back(std::uint16_t(e));
-            const auto [at, fresh] = known.try_emplace(list, std::uint16_t(first_.size() - 1));
+            const auto [at, fresh] = known.try_emplace(list, std::uint32_t(listed_.size()));
             if (fresh) {
+                listed_.push_back(std::uint16_t(list.size()));
                 listed_.insert(listed_.end(), list.begin(), list.end());
-                first_.push_back(std::uint32_t(listed_.size()));
             }
-            list_.push_back(std::uint16_t(at->second | (deep ? kDeep : 0)));
+            cells_.push_back(at->second);
         }
-}
-
-double NoFit::depthAt(Point place, const Edge*& nearest, float& share) const {
-    const double x = place.x - bounds_.low.x;
-    const double y = place.y - bounds_.low.y;
-    const int ix = int(x * perCellX_);
-    const int iy = int(y * perCellY_);
-    if (list_.empty() || x <= 0 || y <= 0 || ix >= kCells || iy >= kCells) return 0;
-    const std::uint16_t entry = list_[std::size_t(iy * kCells + ix)];
-    if (entry == 0) return 0;
-    const auto list = std::size_t(entry & ~kDeep);
-    float least = std::numeric_limits<float>::infinity();
-    float leastX = 0;
-    float leastY = 0;
-    const std::uint32_t to = first_[list + 1];
-    for (std::uint32_t i = first_[list]; i < to; ++i) {
-        const Edge& edge = edges_[listed_[i]];
-        const float px = float(x) - edge.x;
-        const float py = float(y) - edge.y;
-        const float t = std::min(1.0F, std::max(0.0F, (px * edge.dx + py * edge.dy) * edge.perLength2));
-        const float ex = px - t * edge.dx;
-        const float ey = py - t * edge.dy;
-        const float away = ex * ex + ey * ey;
-        if (away < least) {
-            least = away;
-            leastX = ex;
-            leastY = ey;
-            nearest = &edge;
-            share = t;
-        }
-    }
-    if (entry & kDeep) return double(std::sqrt(least));
-    // Inside or not: by the side of the nearest edge, at a corner by the sum of the normals that meet there.
-    const float side = share <= 0   ? leastX * nearest->startX + leastY * nearest->startY
-                       : share >= 1 ? leastX * nearest->endX + leastY * nearest->endY
-                                    : leastX * nearest->dy - leastY * nearest->dx;
-    return side < 0 ? double(std::sqrt(least)) : 0;
-}
-
-double NoFit::depth(Point place) const {
-    const Edge* nearest = nullptr;
-    float share = 0;
-    return depthAt(place, nearest, share);
 }
 
 double NoFit::depth(Point place, Point& exit) const {

@@ -14,6 +14,21 @@ constexpr double kTouching = 0.008;    // mm: overlaps up to this count as none
 constexpr std::size_t kMostKept = 600; // forms up to which a search keeps a table of its own
 constexpr double kNever = std::numeric_limits<double>::infinity();
 
+constexpr std::size_t kDirections = 512;
+
+/// Directions over a quarter turn.
+const std::array<Point, kDirections>& directions() {
+    static const std::array<Point, kDirections> list = [] {
+        std::array<Point, kDirections> all{};
+        for (std::size_t i = 0; i < kDirections; ++i) {
+            const double angle = 1.5707963267948966 * double(i) / double(kDirections);
+            all[i] = {std::cos(angle), std::sin(angle)};
+        }
+        return all;
+    }();
+    return list;
+}
+
 } // namespace
 
 struct ShapeSearch::Candidate {
@@ -159,8 +174,7 @@ void ShapeSearch::refine(const std::vector<Other>& others, const Box& room, Cand
         return;
     }
     while (step > least && candidate.cost > 0) {
-        const double angle = dice_.unit() * 1.5707963267948966;
-        const Point d{std::cos(angle) * step, std::sin(angle) * step};
+        const Point d = directions()[dice_.below(kDirections)] * step;
         const Point from = candidate.at;
         const bool better = attempt(from + d) || attempt(from - d) || attempt(from + Point{-d.y, d.x}) ||
                             attempt(from + Point{d.y, -d.x});

@@ -1,8 +1,10 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "app/document/shell_commands.h"
 #include "app/stages/setout/set_out_bench.h"
 #include "app/stages/setout/start_strip.h"
 #include "tests/app/bench.h"
+#include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
 #include <QCheckBox>
@@ -131,6 +133,28 @@ private slots:
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle - QPoint(8, 0));
         QVERIFY(settlePlan(b.document));
         QVERIFY(b.floor().setOut.startOffset.value > 0);
+    }
+
+    void aTrimIsChosenAndItsRunsAreCut() {
+        Bench b(newJob("One floor", starterCatalogue(), Currency{}));
+        push(b.document, takeReading(b.document, "floor", "AB", mm(3000)));
+        push(b.document, takeReading(b.document, "floor", "BC", mm(1700)));
+        push(b.document, chooseOutlineForm(b.document, "floor", OutlineForm::Rectangle));
+        QVERIFY(settlePlan(b.document));
+        b.go(MainWindow::SetOut);
+        auto* trim = b.find<QComboBox>("trim");
+        QVERIFY(trim && trim->currentText() == QStringLiteral("no trim"));
+        trim->setCurrentIndex(1);
+        emit trim->activated(1);
+        QVERIFY(settleCuts(b.document));
+        QCOMPARE(b.document.job().finish("floor").trim, std::string("rail-oak"));
+        // Two sides of 3000 in two pieces each, two ends of 1700.
+        const auto cut = b.document.cutting().state("rail-oak").cut;
+        QVERIFY(cut);
+        QCOMPARE(cut->pieces.size(), 6UL);
+        double total = 0;
+        for (const CutPiece& p : cut->pieces) total += p.lengthMm();
+        QCOMPARE(total, 2 * 3000 + 2 * 1700.0);
     }
 };
 WESTRUM_TEST(SetOutStageTest)

@@ -1,6 +1,7 @@
 #include "app/stages/setout/set_out_page.h"
 
 #include "app/document/commands.h"
+#include "app/document/cut_commands.h"
 #include "app/widgets/gesture.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/plank_floor.h"
@@ -21,7 +22,8 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
               push(document_, setRule(document_, surfaceId(), key, value));
           })),
       bench_(new SetOutBench(document, decimalMark)),
-      strip_(new StartStrip) {
+      strip_(new StartStrip),
+      trim_(new QComboBox) {
     doIt_->setObjectName(QStringLiteral("doIt"));
     next_->setObjectName(QStringLiteral("anotherWay"));
     sentenceRow()->addWidget(doIt_, 0, Qt::AlignTop);
@@ -40,6 +42,15 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     underlay_->choice()->setAccessibleName(tr("Underlay"));
     row->addWidget(planks_->choice(), 3);
     row->addWidget(underlay_->choice(), 2);
+    trim_->setObjectName(QStringLiteral("trim"));
+    trim_->setAccessibleName(tr("Trim along the edges"));
+    trim_->setToolTip(tr("What runs along the edges; its runs are cut in Cut"));
+    connect(trim_, &QComboBox::activated, this, [this](int index) {
+        push(document_, chooseTrim(document_, surfaceId(), trim_->itemData(index).toString().toStdString()));
+    });
+    row->addWidget(trim_, 2);
+    for (QComboBox* box : {planks_->choice(), underlay_->choice(), trim_})
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     const auto fold = [&](const QString& text, const QString& name, QWidget* panel) {
         auto* button = new QPushButton(text);
         button->setCheckable(true);
@@ -103,6 +114,12 @@ void SetOutPage::saySuggestion() {
 }
 
 void SetOutPage::refresh() {
+    trim_->clear();
+    trim_->addItem(tr("no trim"), QString());
+    for (const Product& p : document_.job().catalogue.products)
+        if (p.family == "trim") trim_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+    trim_->setCurrentIndex(
+        std::max(0, trim_->findData(QString::fromStdString(document_.job().finish(surfaceId()).trim))));
     const Surface* s = surface();
     if (!s) return;
     const Figures f = figures();

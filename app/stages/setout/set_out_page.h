@@ -32,6 +32,7 @@ private:
     FieldForm* rules_;
     SetOutBench* bench_;
     StartStrip* strip_;
+    QComboBox* trim_;
     QString problem_;
 };
 

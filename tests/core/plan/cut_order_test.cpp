@@ -34,15 +34,17 @@ class CutOrderTest : public QObject {
                 const double low = across ? p.x : p.y, high = low + (across ? p.w : p.h);
                 const double from = across ? p.y : p.x, to = from + (across ? p.h : p.w);
                 // A trimmed edge is cut over its whole length, though the end of it is off already.
-                return s.atMm >= low - kFuzz && s.atMm < high - kFuzz && s.fromMm <= from + kFuzz && s.toMm >= to - kFuzz &&
-                       s.fromMm >= from - 10 && s.toMm <= to + 10;
+                return s.atMm >= low - kFuzz && s.atMm < high - kFuzz && s.fromMm <= from + kFuzz &&
+                       s.toMm >= to - kFuzz && s.fromMm >= from - 10 && s.toMm <= to + 10;
             });
-            if (part == parts.end()) return QStringLiteral("stroke %1 goes right across nothing that is in hand").arg(number);
+            if (part == parts.end())
+                return QStringLiteral("stroke %1 goes right across nothing that is in hand").arg(number);
             const Part whole = *part;
             parts.erase(part);
             const double near = s.atMm - (across ? whole.x : whole.y);
             const double far = (across ? whole.w : whole.h) - near - sheet.kerfMm;
-            if (near > kFuzz) parts.push_back(across ? Part{whole.x, whole.y, near, whole.h} : Part{whole.x, whole.y, whole.w, near});
+            if (near > kFuzz)
+                parts.push_back(across ? Part{whole.x, whole.y, near, whole.h} : Part{whole.x, whole.y, whole.w, near});
             if (far > kFuzz)
                 parts.push_back(across ? Part{s.atMm + sheet.kerfMm, whole.y, far, whole.h}
                                        : Part{whole.x, s.atMm + sheet.kerfMm, whole.w, far});
@@ -50,8 +52,8 @@ class CutOrderTest : public QObject {
         for (const LyingPiece& l : sheet.pieces) {
             const Bounds b = boundsOf(l.shape);
             const bool off = std::any_of(parts.begin(), parts.end(), [&](const Part& p) {
-                return std::abs(p.x - b.low.x) < kFuzz && std::abs(p.y - b.low.y) < kFuzz && std::abs(p.w - b.width()) < kFuzz &&
-                       std::abs(p.h - b.height()) < kFuzz;
+                return std::abs(p.x - b.low.x) < kFuzz && std::abs(p.y - b.low.y) < kFuzz &&
+                       std::abs(p.w - b.width()) < kFuzz && std::abs(p.h - b.height()) < kFuzz;
             });
             if (!off) return QStringLiteral("%1 never comes off").arg(QString::fromStdString(l.name));
         }
@@ -61,21 +63,33 @@ class CutOrderTest : public QObject {
 private slots:
     void everySheetIsSawnInItsOrder() {
         std::mt19937 random(5);
-        const auto whole = [&](int low, int high) { return double(std::uniform_int_distribution<int>(low, high)(random)); };
+        const auto whole = [&](int low, int high) {
+            return double(std::uniform_int_distribution<int>(low, high)(random));
+        };
         for (int round = 0; round < 30; ++round) {
-            const Product ply = product("sheet", {{"length", 2440}, {"width", 1220}, {"kerf", whole(1, 5)}, {"edgeTrim", whole(0, 1) * 8}, {"grain", whole(0, 1)}}, 100);
+            const Product ply = product("sheet",
+                                        {{"length", 2440},
+                                         {"width", 1220},
+                                         {"kerf", whole(1, 5)},
+                                         {"edgeTrim", whole(0, 1) * 8},
+                                         {"grain", whole(0, 1)}},
+                                        100);
             std::vector<CutPiece> pieces;
             for (int i = 0; i < 3 + round % 14; ++i)
                 pieces.push_back(wanted(QStringLiteral("p%1").arg(i).toStdString(), whole(80, 1200), whole(60, 600)));
-            const ProductCut cut = cutProduct(problemOf(ply, pieces), {.seed = std::uint64_t(round), .iterations = 200});
-            for (const CutItem& item : cut.items) QVERIFY2(sawn(item).isEmpty(), qPrintable(QStringLiteral("round %1: %2").arg(round).arg(sawn(item))));
+            const ProductCut cut =
+                cutProduct(problemOf(ply, pieces), {.seed = std::uint64_t(round), .iterations = 200});
+            for (const CutItem& item : cut.items)
+                QVERIFY2(sawn(item).isEmpty(), qPrintable(QStringLiteral("round %1: %2").arg(round).arg(sawn(item))));
         }
     }
 
     void leftoversComeOffWholeToo() {
         // What is named as left is a part that the saw leaves: no piece and no stroke goes through it.
         const Product ply = product("sheet", {{"length", 2440}, {"width", 1220}, {"kerf", 3}, {"edgeTrim", 5}}, 100);
-        const ProductCut cut = cutProduct(problemOf(ply, {wanted("a", 1500, 700), wanted("b", 600, 300), wanted("c", 400, 900)}), {.iterations = 300});
+        const ProductCut cut =
+            cutProduct(problemOf(ply, {wanted("a", 1500, 700), wanted("b", 600, 300), wanted("c", 400, 900)}),
+                       {.iterations = 300});
         int found = 0;
         for (const CutItem& item : cut.items)
             for (const LeftRectangle& left : item.left) {
@@ -83,14 +97,15 @@ private slots:
                 QVERIFY(std::max(left.widthMm, left.heightMm) >= 300 && std::min(left.widthMm, left.heightMm) >= 150);
                 for (const LyingPiece& l : item.pieces) {
                     const Bounds b = boundsOf(l.shape);
-                    QVERIFY(b.high.x <= left.x + 0.01 || b.low.x >= left.x + left.widthMm - 0.01 || b.high.y <= left.y + 0.01 ||
-                            b.low.y >= left.y + left.heightMm - 0.01);
+                    QVERIFY(b.high.x <= left.x + 0.01 || b.low.x >= left.x + left.widthMm - 0.01 ||
+                            b.high.y <= left.y + 0.01 || b.low.y >= left.y + left.heightMm - 0.01);
                 }
                 for (const CutStep& s : item.order) {
                     const bool across = s.kind == CutStep::Kind::Across;
                     const double low = across ? left.x : left.y, high = low + (across ? left.widthMm : left.heightMm);
                     const double from = across ? left.y : left.x, to = from + (across ? left.heightMm : left.widthMm);
-                    QVERIFY(s.atMm <= low + 0.01 || s.atMm >= high - 0.01 || s.toMm <= from + 0.01 || s.fromMm >= to - 0.01);
+                    QVERIFY(s.atMm <= low + 0.01 || s.atMm >= high - 0.01 || s.toMm <= from + 0.01 ||
+                            s.fromMm >= to - 0.01);
                 }
             }
         QVERIFY(found > 0);
@@ -98,7 +113,9 @@ private slots:
 
     void noStrokeAcrossARollGoesThroughAPiece() {
         std::mt19937 random(3);
-        const auto whole = [&](int low, int high) { return double(std::uniform_int_distribution<int>(low, high)(random)); };
+        const auto whole = [&](int low, int high) {
+            return double(std::uniform_int_distribution<int>(low, high)(random));
+        };
         for (int round = 0; round < 15; ++round) {
             const Product lining = product("roll", {{"rollWidth", 1500}, {"gap", 4}, {"step", 50}});
             std::vector<CutPiece> pieces;
@@ -128,17 +145,21 @@ private slots:
         }
     }
 
-    /// Wherever a piece is put down: if it is said to fit, it is within the stock, clear of what is pinned, and no farther
-    /// from the hand than it may snap.
+    /// Wherever a piece is put down: if it is said to fit, it is within the stock, clear of what is pinned, and no
+    /// farther from the hand than it may snap.
     void whatFitsByHandKeepsTheRules() {
         std::mt19937 random(9);
-        const auto whole = [&](int low, int high) { return double(std::uniform_int_distribution<int>(low, high)(random)); };
+        const auto whole = [&](int low, int high) {
+            return double(std::uniform_int_distribution<int>(low, high)(random));
+        };
         int fitted = 0, refused = 0;
         for (int round = 0; round < 60; ++round) {
             const bool sheet = round % 2 == 0;
-            const Product p = sheet ? product("sheet", {{"length", 2000}, {"width", 1000}, {"kerf", 3}, {"edgeTrim", 5}})
-                                    : product("roll", {{"rollWidth", 1000}, {"gap", 4}, {"step", 100}});
-            const CutPiece fixed = wanted("fixed", whole(300, 900), whole(200, 700)), loose = wanted("loose", whole(100, 700), whole(100, 600));
+            const Product p = sheet
+                                  ? product("sheet", {{"length", 2000}, {"width", 1000}, {"kerf", 3}, {"edgeTrim", 5}})
+                                  : product("roll", {{"rollWidth", 1000}, {"gap", 4}, {"step", 100}});
+            const CutPiece fixed = wanted("fixed", whole(300, 900), whole(200, 700)),
+                           loose = wanted("loose", whole(100, 700), whole(100, 600));
             CutProblem problem = problemOf(p, {fixed, loose});
             problem.kept = {keep("", fixed, {5, 5})};
             const ProductCut cut = cutProduct(problem, {.iterations = 20});
@@ -151,10 +172,12 @@ private slots:
             }
             ++fitted;
             const double gap = sheet ? 3 : 4, trim = sheet ? 5 : 0;
-            QVERIFY(put.at.x >= trim - 0.03 && put.at.y >= trim - 0.03 && put.at.y + loose.widthMm() <= 1000 - trim + 0.03);
+            QVERIFY(put.at.x >= trim - 0.03 && put.at.y >= trim - 0.03 &&
+                    put.at.y + loose.widthMm() <= 1000 - trim + 0.03);
             if (sheet) QVERIFY(put.at.x + loose.lengthMm() <= 2000 - trim + 0.03);
             QVERIFY(put.at.x >= 5 + fixed.lengthMm() + gap - 0.05 || put.at.y >= 5 + fixed.widthMm() + gap - 0.05);
-            QVERIFY(std::abs(put.at.x - wish.x) <= (sheet ? reach : 2 * reach) + 0.01 && std::abs(put.at.y - wish.y) <= reach + 0.01);
+            QVERIFY(std::abs(put.at.x - wish.x) <= (sheet ? reach : 2 * reach) + 0.01 &&
+                    std::abs(put.at.y - wish.y) <= reach + 0.01);
         }
         QVERIFY(fitted > 10 && refused > 5);
     }
@@ -182,8 +205,9 @@ private slots:
             const Ring& ring = s.measured.outline.rings.front();
             for (std::size_t i = 0; i < ring.size(); ++i)
                 if (const double edge = distance(ring[i], ring[(i + 1) % ring.size()]); edge < 30) skipped += edge;
-            QVERIFY2(std::abs(total - mitres - perimeter(ring)) <= skipped + 0.5,
-                     qPrintable(QStringLiteral("round %1: %2 of %3").arg(round).arg(total - mitres).arg(perimeter(ring))));
+            QVERIFY2(
+                std::abs(total - mitres - perimeter(ring)) <= skipped + 0.5,
+                qPrintable(QStringLiteral("round %1: %2 of %3").arg(round).arg(total - mitres).arg(perimeter(ring))));
             QVERIFY(mitres >= -0.01);
         }
         QVERIFY(laid > 20);
