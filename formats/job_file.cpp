@@ -282,7 +282,7 @@ std::optional<FileFault> saveJobFile(const Job& job, const QString& path) {
     if (QFile old(path); QFileInfo(path).isFile() && old.open(QIODevice::ReadOnly)) {
         const QByteArray before = old.read(kLargestJobFile + 1);
         if (readJob(before).has_value())
-            if (const auto fault = writeFile(before, path + QLatin1Char('~'))) return fault;
+            if (auto fault = writeFile(before, path + QLatin1Char('~'))) return fault;
     }
     return writeFile(writeJob(job), path);
 }

@@ -18,7 +18,7 @@ struct OutlineWords {
 };
 
 /// Drops repeated points and turns the ring counter-clockwise; empty if nothing is left.
-Ring tidied(Ring ring) {
+Ring tidied(const Ring& ring) {
     Ring clean;
     for (const Point& p : ring)
         if (clean.empty() || distance(clean.back(), p) > 1e-6) clean.push_back(p);

@@ -82,6 +82,7 @@ std::optional<StockCut> BarRelaxation::cutAgainst(const StockSet& bars) {
             return std::nullopt;
         }
         std::vector<double> worth;
+        worth.reserve(std::size_t(pieces));
         for (int i = 0; i < pieces; ++i) worth.push_back(std::max(0.0, glp_get_row_dual(lp, i + 1)));
         StockCut cut;
         knapsack_.fill(worth);

@@ -71,8 +71,9 @@ public:
                 open.push_back(c);
             }
         }
-        const int top = int((best.y + best.heightMm) / kCellMm + 0.5);
-        for (int row = int(best.y / kCellMm + 0.5); row < top; ++row) takeRow(row, best.x, best.x + best.widthMm);
+        const int top = int(std::lround((best.y + best.heightMm) / kCellMm));
+        for (int row = int(std::lround(best.y / kCellMm)); row < top; ++row)
+            takeRow(row, best.x, best.x + best.widthMm);
         return best;
     }
 

@@ -57,7 +57,7 @@ inline double NoFit::depthAt(Point place, const Edge*& nearest, float& share) co
     const int ix = int(x * perCellX_);
     const int iy = int(y * perCellY_);
     if (cells_.empty() || x <= 0 || y <= 0 || ix >= kCells || iy >= kCells) return 0;
-    const std::uint32_t entry = cells_[std::size_t(iy * kCells + ix)];
+    const std::uint32_t entry = cells_[std::size_t(iy) * std::size_t(kCells) + std::size_t(ix)];
     if (entry == 0) return 0;
     float least = std::numeric_limits<float>::infinity();
     float leastX = 0;

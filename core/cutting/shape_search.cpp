@@ -367,6 +367,7 @@ void ShapeSearch::disturb(double lengthMm) {
         chosen = {a, b};
     }
     std::vector<Point> middles;
+    middles.reserve(chosen.size());
     for (const std::size_t i : chosen) middles.push_back(middle(i));
     if (chosen.size() == 2)
         std::swap(middles[0], middles[1]);

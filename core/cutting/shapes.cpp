@@ -504,6 +504,29 @@ double shortestLengthMm(const ShapesProblem& problem) {
                      line + problem.gapMm * std::max(0, crossing - 1)});
 }
 
+namespace {
+
+double toSegment(Point p, Point a, Point b) {
+    const Point ab = b - a;
+    const double t = std::clamp(dot(p - a, ab) / std::max(1e-12, dot(ab, ab)), 0.0, 1.0);
+    return distance(p, a + ab * t);
+}
+
+/// Distance of the edges of two regions that do not overlap, in mm.
+double distanceMm(const Region& a, const Region& b) {
+    double least = std::numeric_limits<double>::infinity();
+    for (const Ring& r : a.rings)
+        for (const Ring& q : b.rings)
+            for (std::size_t i = 0; i < r.size(); ++i)
+                for (std::size_t j = 0; j < q.size(); ++j) {
+                    const Point p1 = r[i], p2 = r[(i + 1) % r.size()], q1 = q[j], q2 = q[(j + 1) % q.size()];
+                    least = std::min({least, toSegment(p1, q1, q2), toSegment(q1, p1, p2)});
+                }
+    return least;
+}
+
+} // namespace
+
 double clashMm(const ShapesProblem& problem, const PlacedShape& a, const PlacedShape& b) {
     ShapesProblem two;
     two.widthMm = kAbsurdCutMm;
@@ -513,7 +536,12 @@ double clashMm(const ShapesProblem& problem, const PlacedShape& a, const PlacedS
     two.pieces[1].rotationsRad = {b.rotationRad};
     two.pieces[0].count = two.pieces[1].count = 1;
     ShapeForms forms(two);
-    return forms.noFit(0, 1).depth(b.at - a.at);
+    const double depth = forms.noFit(0, 1).depth(b.at - a.at);
+    if (depth <= kShapeToleranceMm || problem.gapMm <= 0) return depth;
+    // The no-fit region keeps the gap from corners with a little more: what is parted is measured as it lies.
+    const Region first = lying(problem.pieces[a.piece], a), second = lying(problem.pieces[b.piece], b);
+    if (areaMm2(intersection(first, second)) > 0.01) return depth;
+    return std::clamp(problem.gapMm - distanceMm(first, second), 0.0, depth);
 }
 
 namespace {

@@ -163,6 +163,7 @@ std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, 
         if (glp_simplex(lp, &how) != 0 || glp_get_status(lp) != GLP_OPT) return std::nullopt;
         if (glp_get_obj_val(lp) <= kSliceFuzz * whole) return std::nullopt;
         std::vector<double> worth; // of a mm of each way's slices
+        worth.reserve(std::size_t(waysCount));
         for (int i = 0; i < waysCount; ++i) worth.push_back(std::max(0.0, glp_get_row_dual(lp, i + 1)));
         knapsack.fill(worth);
         StockCut cut;

@@ -22,14 +22,16 @@ Eigen::Matrix3d normaliser(const std::vector<Point>& points) {
 Homography toHomography(const Eigen::Matrix3d& h) {
     Homography out;
     for (int r = 0; r < 3; ++r)
-        for (int c = 0; c < 3; ++c) out.m[static_cast<std::size_t>(3 * r + c)] = h(r, c);
+        for (int c = 0; c < 3; ++c)
+            out.m[static_cast<std::size_t>(3) * static_cast<std::size_t>(r) + static_cast<std::size_t>(c)] = h(r, c);
     return out;
 }
 
 Eigen::Matrix3d toMatrix(const Homography& h) {
     Eigen::Matrix3d m;
     for (int r = 0; r < 3; ++r)
-        for (int c = 0; c < 3; ++c) m(r, c) = h.m[static_cast<std::size_t>(3 * r + c)];
+        for (int c = 0; c < 3; ++c)
+            m(r, c) = h.m[static_cast<std::size_t>(3) * static_cast<std::size_t>(r) + static_cast<std::size_t>(c)];
     return m;
 }
 

@@ -143,7 +143,7 @@ private:
                  {"another", readingKey(t.others[1])},
                  {"gap", Mm{t.gap}}},
                 retake(longest));
-            out_.fit = std::move(fit);
+            out_.fit = fit;
             return;
         }
         if (const auto off = fit.misclosure[static_cast<std::size_t>(fit.likeliest)];
@@ -155,7 +155,7 @@ private:
                 retake(key, reads - *off));
         }
         takeCorners(Ring(fit.corners.begin(), fit.corners.end()));
-        out_.fit = std::move(fit);
+        out_.fit = fit;
     }
 
     void polygon() {

@@ -514,6 +514,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
         return rank(a) < rank(b);
     });
     std::vector<ShapeStock> sorted;
+    sorted.reserve(order.size());
     for (const std::size_t s : order) sorted.push_back(problem.stock[s]);
     problem.stock = std::move(sorted);
     const auto placeOf = [&](std::size_t s) {

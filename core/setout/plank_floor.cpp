@@ -477,6 +477,7 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
 
     const std::vector<LaidRun> laid = runsOf(net, out.rows);
     std::vector<Run> runs;
+    runs.reserve(laid.size());
     for (const LaidRun& l : laid) runs.push_back(l.run);
     const RowPlan plan = planOrRelax(runs,
                                      {.plankLength = plank.length.value,

@@ -46,8 +46,12 @@ public:
     [[nodiscard]] double least(int u, int v = 0) const { return -at(v, u); }
 
 private:
-    [[nodiscard]] double at(int i, int j) const { return bound_[static_cast<std::size_t>(i * n_ + j)]; }
-    double& at(int i, int j) { return bound_[static_cast<std::size_t>(i * n_ + j)]; }
+    [[nodiscard]] double at(int i, int j) const {
+        return bound_[static_cast<std::size_t>(i) * static_cast<std::size_t>(n_) + static_cast<std::size_t>(j)];
+    }
+    double& at(int i, int j) {
+        return bound_[static_cast<std::size_t>(i) * static_cast<std::size_t>(n_) + static_cast<std::size_t>(j)];
+    }
 
     int n_;
     std::vector<double> bound_;

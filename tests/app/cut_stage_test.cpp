@@ -21,9 +21,6 @@ class CutStageTest : public QObject {
     /// The window in Cut with a product, its search at an end.
     struct Cutting : Bench {
         explicit Cutting(const char* product) : Bench(demoJob()) {
-            document.cutting().setPatience(0.004);
-            for (const CutState& s : document.cutting().states())
-                if (s.cut) document.cutting().stop(s.cut->product);
             go(MainWindow::Cut);
             page().chooseProduct(product);
             (void)settleCuts(document);
@@ -257,7 +254,6 @@ private slots:
 
     void aNewProductIsCutFromNothing() {
         Bench b(newJob("Empty", starterCatalogue(), Currency{}));
-        b.document.cutting().setPatience(0.004);
         b.go(MainWindow::Cut);
         b.window->cutPage().chooseProduct("thrush-lining");
         QVERIFY2(b.sentenceShown().contains(QStringLiteral("Nothing is to be cut")), qPrintable(b.sentenceShown()));

@@ -297,6 +297,33 @@ private slots:
         QVERIFY(std::abs(plan.lengthMm - 1000) < 1e-6);
         QVERIFY(plan.proven);
     }
+
+    void theGapToACornerIsMeasuredAsItLies() {
+        // The corner of a box lies exactly 5 from a slanting edge: the gap of 5 is kept, one of 6 lacks 1.
+        ShapesProblem problem{.widthMm = 1000, .gapMm = 5};
+        problem.pieces = {{.outline = {{0, 0}, {400, 0}, {0, 300}}}, {.outline = {{0, 0}, {50, 0}, {50, 50}, {0, 50}}}};
+        const Point onEdge{200, 150}, outwards{0.6, 0.8}; // of the edge from (400, 0) to (0, 300)
+        const PlacedShape wedge{0, 0, {}};
+        PlacedShape box{1, 0, onEdge + outwards * 5};
+        QVERIFY(clashMm(problem, wedge, box) < kShapeToleranceMm);
+        problem.gapMm = 6;
+        QVERIFY(std::abs(clashMm(problem, wedge, box) - 1) < 0.05);
+        box.at = onEdge - outwards * 20;
+        QVERIFY(clashMm(problem, wedge, box) > 20);
+    }
+
+    void aLayoutThatIsFoundMayBeFixedAsItLies() {
+        // Slanting strips side by side, as the first layout puts them: all of it may stay.
+        ShapesProblem problem{.widthMm = 1400, .gapMm = 5};
+        problem.pieces = {{.outline = {{0, 0}, {190, 0}, {150, 1320}, {30, 1320}}, .count = 4},
+                          {.outline = {{0, 0}, {500, 0}, {250, 400}}, .count = 5}};
+        for (const std::int64_t iterations : {1, 300, 3000}) {
+            ShapesPlan plan = placeShapes(problem, {.iterations = iterations});
+            ShapesProblem again = problem;
+            again.fixed = plan.placements;
+            QVERIFY(faultsOf(again).empty());
+        }
+    }
 };
 
 WESTRUM_TEST(ShapesTest)
