@@ -316,9 +316,10 @@ std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
         tickPlanks(problem);
         if (!list.pieces.empty()) // what the floor leaves of its planks serves first
             for (std::size_t i = 0; i < problem.decided.size(); ++i)
-                for (const LeftRectangle& left : problem.decided[i].left) {
+                for (std::size_t n = 0; n < problem.decided[i].left.size(); ++n) {
+                    const LeftRectangle& left = problem.decided[i].left[n];
                     CutStock offcut;
-                    offcut.id = "offcut/" + problem.decided[i].pieces.front().key;
+                    offcut.id = offcutId(problem.decided[i], n);
                     offcut.name = problem.decided[i].name;
                     offcut.lengthMm = left.widthMm;
                     offcut.widthMm = left.heightMm;

@@ -4,6 +4,7 @@
 #include "core/cutting/lengths.h"
 #include "core/cutting/shape_stock.h"
 #include "core/cutting/sheets.h"
+#include "core/geometry/boolean.h"
 #include "core/plan/cut_order.h"
 #include "core/units/count.h"
 
@@ -54,7 +55,9 @@ public:
     }
 
     ProductCut run(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
-        ProductCut answer = open_.empty() && pinned_.empty() ? result_ : planned(effort, progress);
+        const bool settled = open_.empty() && pinned_.empty();
+        ProductCut answer = settled ? result_ : planned(effort, progress);
+        if (settled) answer.proven = true; // there is nothing left to plan
         finish(answer);
         return answer;
     }
@@ -85,6 +88,8 @@ private:
     ProductCut sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut roll(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     void finish(ProductCut& answer) const;
+    /// What of a run of roll, its order of cuts known, is worth keeping.
+    [[nodiscard]] std::vector<LeftRectangle> leftOfRun(const CutItem& run) const;
     [[nodiscard]] CutItem itemOf(std::size_t stock) const;
     [[nodiscard]] LyingPiece lyingAt(int i, double rotation, Point at) const {
         return {i, piece(i).key, piece(i).name, at, rotation, shapeAt(piece(i).shape, rotation, at), false, false};
@@ -390,7 +395,6 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
     problem.edgeTrimMm = goods.edgeTrim.value;
     std::vector<Kind> kinds;
     const std::vector<double> price = prices();
-    std::set<int> out;
     const auto build = [&] {
         problem.stock.clear();
         problem.pieces.clear();
@@ -622,6 +626,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
                     put.pinned = true;
                     pins.erase(pin);
                 } else {
+                    if (members[placed.piece].empty()) continue;
                     put = lyingAt(members[placed.piece].back(), placed.rotationRad, at);
                     members[placed.piece].pop_back();
                 }
@@ -633,18 +638,8 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
                 answer.leastRollMm = used.plan.lowerBoundMm;
                 answer.proven = used.plan.proven && !rackUsed;
             }
-            ShapesProblem own = problemOn(problem, used.stock);
-            ShapesPlan shown = used.plan;
-            shown.lengthMm = item.lengthMm;
             item.order = orderOfRoll(item);
-            // Nothing stays whole across a cut that goes right across.
-            for (const CutStep& step : item.order)
-                if (step.kind == CutStep::Kind::Across)
-                    own.forbidden.push_back({{{{step.atMm, 0},
-                                               {step.atMm + 1, 0},
-                                               {step.atMm + 1, item.widthMm},
-                                               {step.atMm, item.widthMm}}}});
-            item.left = leftoversWorthKeeping(own, shown, keepRuleOf(p_.form));
+            item.left = leftOfRun(item);
             answer.items.push_back(std::move(item));
         }
         if (rackUsed) { // another share between rack and roll might be shorter
@@ -671,6 +666,26 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
     return answerOf(plan);
 }
 
+std::vector<LeftRectangle> Cutting::leftOfRun(const CutItem& run) const {
+    const Region whole{{{{0, 0}, {run.lengthMm, 0}, {run.lengthMm, run.widthMm}, {0, run.widthMm}}}};
+    ShapesProblem own{.widthMm = run.widthMm, .gapMm = rollOf(p_.product).gap.value};
+    ShapesPlan shown{.lengthMm = run.lengthMm};
+    for (const LyingPiece& l : run.pieces) {
+        ShapePiece piece{.outline = l.shape.rings.front()};
+        piece.holes.assign(l.shape.rings.begin() + 1, l.shape.rings.end());
+        shown.placements.push_back({own.pieces.size(), 0, {}});
+        own.pieces.push_back(std::move(piece));
+    }
+    if (!run.shape.empty())
+        for (Region& missing : partsOf(difference(whole, run.shape))) own.forbidden.push_back(std::move(missing));
+    // Nothing stays whole across a cut that goes right across.
+    for (const CutStep& step : run.order)
+        if (step.kind == CutStep::Kind::Across)
+            own.forbidden.push_back(
+                {{{{step.atMm, 0}, {step.atMm + 1, 0}, {step.atMm + 1, run.widthMm}, {step.atMm, run.widthMm}}}});
+    return leftoversWorthKeeping(own, shown, keepRuleOf(p_.form));
+}
+
 /// Figures, orders and leftovers that do not depend on the engine.
 void Cutting::finish(ProductCut& answer) const {
     const KeepRule rule = keepRuleOf(p_.form);
@@ -680,6 +695,12 @@ void Cutting::finish(ProductCut& answer) const {
     bool priced = true;
     std::int64_t rolls = 0; // in minor units
     CutFigures f;
+    // An offcut that serves is a leftover no more, and was bought with its plank.
+    for (const CutItem& item : answer.items)
+        for (CutItem& plank : answer.items)
+            if (plank.decided && !plank.pieces.empty())
+                for (std::size_t n = plank.left.size(); n-- > 0;)
+                    if (item.stock == offcutId(plank, n)) plank.left.erase(plank.left.begin() + std::ptrdiff_t(n));
     for (CutItem& item : answer.items) {
         if (bars && !item.decided) {
             item.order = orderOfBar(item, endTrim);
@@ -701,9 +722,17 @@ void Cutting::finish(ProductCut& answer) const {
             item.order = orderOfSheet(item, own, sheet);
         } else if (item.locked && p_.form == StockForm::Roll) {
             item.order = orderOfRoll(item);
+            item.left = leftOfRun(item);
+            if (!item.rack) { // cut off already: no plan can do without it
+                double end = 0;
+                for (const LyingPiece& l : item.pieces) end = std::max(end, boundsOf(l.shape).high.x);
+                answer.rollMm += end;
+                answer.leastRollMm += end;
+            }
         }
         const double size = bars ? item.lengthMm : item.lengthMm * item.widthMm;
-        (item.rack ? f.fromRack : f.bought) += item.shape.empty() ? size : areaMm2(item.shape);
+        if (!item.stock.starts_with(kOffcutOf))
+            (item.rack ? f.fromRack : f.bought) += item.shape.empty() ? size : areaMm2(item.shape);
         for (const LyingPiece& l : item.pieces) f.used += bars ? boundsOf(l.shape).width() : areaMm2(l.shape);
         for (const LeftRectangle& l : item.left) f.kept += bars ? l.widthMm : l.widthMm * l.heightMm;
         if (item.rack || item.decided) continue;
@@ -748,6 +777,11 @@ Ring onStock(const CutPiece& piece, const LyingPiece& lies, const Ring& line) {
     Ring there = turn(line);
     for (Point& p : there) p = p + shift;
     return there;
+}
+
+std::string offcutId(const CutItem& plank, std::size_t left) {
+    return std::string(kOffcutOf) + plank.pieces.front().key + "/" + std::to_string(std::lround(plank.left[left].x)) +
+           "/" + std::to_string(std::lround(plank.left[left].widthMm));
 }
 
 KeepRule keepRuleOf(StockForm form) { return {300, form == StockForm::Lengths ? 0.0 : 150.0}; }

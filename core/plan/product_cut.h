@@ -9,6 +9,7 @@
 
 #include <functional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace westrum {
@@ -143,6 +144,11 @@ ProductCut cutProduct(const CutProblem& problem, const Effort& effort,
 
 /// A line of a piece (fold, mark) as it lies on the stock.
 Ring onStock(const CutPiece& piece, const LyingPiece& lies, const Ring& line);
+
+/// Begins the id of stock that is an offcut of a plank which a set-out opens.
+inline constexpr std::string_view kOffcutOf = "offcut/";
+/// The id, as stock, of what is left of a decided plank; `left` is its place among the plank's leftovers.
+std::string offcutId(const CutItem& plank, std::size_t left);
 
 /// From what size on a leftover of this form is kept: a bar of 300 mm; of anything flat 300 x 150 mm.
 KeepRule keepRuleOf(StockForm form);

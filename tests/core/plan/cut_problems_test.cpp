@@ -93,6 +93,10 @@ private slots:
         for (const CutItem& item : cut.items)
             if (!item.decided) fromOffcut += item.rack ? 1 : 10;
         QCOMPARE(fromOffcut, 1);
+        // It was bought with its plank: nothing is counted twice, and it is a leftover no more.
+        QCOMPARE(cut.figures.fromRack, 0.0);
+        for (const CutItem& item : cut.items)
+            for (const LeftRectangle& left : item.left) QVERIFY(left.widthMm < longest - 0.01);
         QVERIFY(cut.unplaced.empty());
         QCOMPARE(cut.itemsToBuy, int(p.surface("floor")->setOut.stock.size()));
     }

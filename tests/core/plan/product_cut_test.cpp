@@ -364,6 +364,22 @@ private slots:
             QVERIFY(std::abs(std::remainder(l.at.y, 200)) < 0.01);
         }
     }
+
+    void aRunThatIsCutOffKeepsItsLeftoversAndItsLength() {
+        const CutPiece a = wanted("a", 900, 1200), b = wanted("b", 500, 2000);
+        CutProblem problem = problemOf(lining(), {a, b});
+        const ProductCut before = cutProduct(problem, effort(500));
+        KeptItem run{"", true, before.items[0].lengthMm, 2000, {}};
+        for (const LyingPiece& l : before.items[0].pieces)
+            run.pieces.push_back({l.key, l.name, l.at, l.rotationRad, true, before.pieces[std::size_t(l.piece)].shape});
+        problem.kept = {run};
+        const ProductCut cut = cutProduct(problem, effort(500));
+        QVERIFY(cut.items[0].locked && cut.proven);
+        QCOMPARE(cut.items[0].left, before.items[0].left);
+        QVERIFY(!cut.items[0].left.empty()); // 900 x 800 beside a
+        QVERIFY(std::abs(cut.rollMm - before.rollMm) < 0.01 && std::abs(cut.leastRollMm - cut.rollMm) < 0.01);
+        QCOMPARE(cut.rollToBuyMm, before.rollToBuyMm);
+    }
 };
 
 WESTRUM_TEST(ProductCutTest)
