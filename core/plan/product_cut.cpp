@@ -12,6 +12,7 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <numeric>
 #include <set>
 
 namespace westrum {
@@ -96,7 +97,16 @@ private:
     }
     /// Price of each stock as the engine is to weigh it: in minor units, or by size where a price is missing.
     [[nodiscard]] std::vector<double> prices() const;
-    void takeOut(const std::set<int>& pieces);
+    /// Whether everything that can be bought has a price.
+    [[nodiscard]] bool priced() const;
+    /// Parts that are taken out of the plan, and told.
+    bool pieceOut(const CuttingFaultAt& fault, const std::vector<Kind>& kinds);
+    bool stockOut(const CuttingFaultAt& fault, std::size_t stock);
+    bool pinOut(const CuttingFaultAt& fault, std::size_t pinned);
+    /// Of each kind the pieces that have no fixed place, to be handed out from the back.
+    [[nodiscard]] std::vector<std::vector<int>> freeOf(const std::vector<Kind>& kinds) const;
+    /// The bound in items and, with prices, in money.
+    void tellBound(ProductCut& answer, double leastCost) const;
     [[nodiscard]] double kerf() const;
 
     const CutProblem& p_;
@@ -194,7 +204,7 @@ std::vector<Cutting::Kind> Cutting::kinds(const auto& same) const {
 }
 
 std::vector<double> Cutting::prices() const {
-    const bool all = std::all_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.rack || s.price; });
+    const bool all = priced();
     std::vector<double> list;
     for (const CutStock& s : stock_)
         list.push_back(s.rack ? 0
@@ -203,8 +213,61 @@ std::vector<double> Cutting::prices() const {
     return list;
 }
 
-void Cutting::takeOut(const std::set<int>& pieces) {
-    std::erase_if(open_, [&](int i) { return pieces.contains(i); });
+bool Cutting::priced() const {
+    return std::all_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.rack || s.price; });
+}
+
+bool Cutting::pieceOut(const CuttingFaultAt& fault, const std::vector<Kind>& kinds) {
+    if (fault.index >= kinds.size()) return false;
+    const std::set<int> out(kinds[fault.index].members.begin(), kinds[fault.index].members.end());
+    trouble(fault.fault, *out.begin());
+    std::erase_if(open_, [&](int i) { return out.contains(i); });
+    for (Pinned& item : pinned_) std::erase_if(item.pieces, [&](const LyingPiece& l) { return out.contains(l.piece); });
+    std::erase_if(pinned_, [](const Pinned& item) { return item.pieces.empty(); });
+    return true;
+}
+
+bool Cutting::stockOut(const CuttingFaultAt& fault, std::size_t stock) {
+    if (stock >= stock_.size()) return false;
+    trouble(fault.fault, stock_[stock].name);
+    stock_.erase(stock_.begin() + std::ptrdiff_t(stock));
+    for (std::size_t i = pinned_.size(); i-- > 0;) {
+        if (pinned_[i].stock == stock) {
+            for (const LyingPiece& l : pinned_[i].pieces) open_.push_back(l.piece);
+            pinned_.erase(pinned_.begin() + std::ptrdiff_t(i));
+        } else if (pinned_[i].stock > stock) {
+            --pinned_[i].stock;
+        }
+    }
+    return true;
+}
+
+bool Cutting::pinOut(const CuttingFaultAt& fault, std::size_t pinned) {
+    if (pinned >= pinned_.size()) return false;
+    trouble(fault.fault, pinned_[pinned].pieces.back().name);
+    for (const LyingPiece& l : pinned_[pinned].pieces) open_.push_back(l.piece);
+    pinned_.erase(pinned_.begin() + std::ptrdiff_t(pinned));
+    return true;
+}
+
+std::vector<std::vector<int>> Cutting::freeOf(const std::vector<Kind>& kinds) const {
+    const std::set<int> open(open_.begin(), open_.end());
+    std::vector<std::vector<int>> free(kinds.size());
+    for (std::size_t k = 0; k < kinds.size(); ++k)
+        for (auto i = kinds[k].members.rbegin(); i != kinds[k].members.rend(); ++i)
+            if (open.contains(*i)) free[k].push_back(*i);
+    return free;
+}
+
+void Cutting::tellBound(ProductCut& answer, double leastCost) const {
+    const std::vector<double> price = prices();
+    double dearest = 0; // so many of these at least
+    for (std::size_t s = 0; s < stock_.size(); ++s)
+        if (!stock_[s].rack) dearest = std::max(dearest, price[s]);
+    if (dearest > 0) answer.leastItems = int(std::ceil(leastCost / dearest - 1e-9));
+    if (!priced()) return;
+    for (const CutStock& s : stock_)
+        if (s.price) answer.leastCost = Money{std::int64_t(std::ceil(leastCost - 1e-6)), s.price->currency};
 }
 
 ProductCut Cutting::planned(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
@@ -216,36 +279,52 @@ ProductCut Cutting::planned(const Effort& effort, const std::function<void(const
     return result_;
 }
 
+/// What a fault is about; the stock is settled before the pieces, and both before the pins.
+enum class FaultOf { Stock, Piece, Pin, Whole };
+
+FaultOf aboutWhat(CuttingFault fault) {
+    switch (fault) {
+    case CuttingFault::StockNotPositive:
+    case CuttingFault::StockAbsurd:
+    case CuttingFault::StockPriceNegative:
+    case CuttingFault::TrimEatsStock: return FaultOf::Stock;
+    case CuttingFault::PieceNotPositive:
+    case CuttingFault::PieceAbsurd:
+    case CuttingFault::PieceTooLarge:
+    case CuttingFault::PieceCountNegative:
+    case CuttingFault::PieceCrosses:
+    case CuttingFault::PieceHoleOutside:
+    case CuttingFault::PieceNoRotation: return FaultOf::Piece;
+    case CuttingFault::LockedUnknown:
+    case CuttingFault::LockedDoesNotFit: return FaultOf::Pin;
+    default: return FaultOf::Whole;
+    }
+}
+
 /// Takes out what is at fault until nothing is, and tells it; false: nothing can be planned.
-/// @param faults  of the problem as it is built anew by `build`
+/// @param build  builds the problem anew and returns its faults
 template <class Build, class PieceOut, class StockOut, class PinOut>
 bool withoutFaults(const Build& build, const PieceOut& pieceOut, const StockOut& stockOut, const PinOut& pinOut,
                    std::vector<CutTrouble>& troubles) {
-    for (int attempt = 0; attempt < 4; ++attempt) {
-        const CuttingFaults faults = build();
+    while (true) { // each round takes something out, or is the last
+        CuttingFaults faults = build();
         if (faults.empty()) return true;
+        FaultOf now = FaultOf::Whole;
+        for (const CuttingFaultAt& f : faults) now = std::min(now, aboutWhat(f.fault));
+        // From the back: what is taken out of a list leaves the places before it as they are.
+        if (now == FaultOf::Stock || now == FaultOf::Pin) std::reverse(faults.begin(), faults.end());
         bool changed = false;
         for (const CuttingFaultAt& f : faults) {
-            switch (f.fault) {
-            case CuttingFault::PieceNotPositive:
-            case CuttingFault::PieceAbsurd:
-            case CuttingFault::PieceTooLarge:
-            case CuttingFault::PieceCountNegative:
-            case CuttingFault::PieceCrosses:
-            case CuttingFault::PieceHoleOutside:
-            case CuttingFault::PieceNoRotation: changed = pieceOut(f) || changed; break;
-            case CuttingFault::StockNotPositive:
-            case CuttingFault::StockAbsurd:
-            case CuttingFault::StockPriceNegative:
-            case CuttingFault::TrimEatsStock: changed = stockOut(f) || changed; break;
-            case CuttingFault::LockedUnknown:
-            case CuttingFault::LockedDoesNotFit: changed = pinOut(f) || changed; break;
-            default: troubles.push_back({f.fault, {}, {}});
+            if (aboutWhat(f.fault) != now) continue;
+            switch (now) {
+            case FaultOf::Stock: changed = stockOut(f) || changed; break;
+            case FaultOf::Piece: changed = pieceOut(f) || changed; break;
+            case FaultOf::Pin: changed = pinOut(f) || changed; break;
+            case FaultOf::Whole: troubles.push_back({f.fault, {}, {}}); break;
             }
         }
         if (!changed) return false;
     }
-    return false;
 }
 
 ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
@@ -253,7 +332,7 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
     problem.kerfMm = kerf();
     problem.endTrimMm = p_.product.family == "trim" ? trimOf(p_.product).endTrim.value : 0;
     std::vector<Kind> kinds;
-    std::vector<double> price = prices();
+    std::vector<double> price;
     // What is pinned to a bar is cut first; the rest of that bar is stock of its own that costs no more.
     const auto restOf = [&](const Pinned& item) {
         double rest = stock_[item.stock].lengthMm;
@@ -264,11 +343,9 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
     const auto build = [&] {
         // Pins that overfill their bar are let go.
         for (std::size_t i = pinned_.size(); i-- > 0;)
-            if (restOf(pinned_[i]) + problem.kerfMm < 2 * problem.endTrimMm - 1e-6) {
-                trouble(CuttingFault::LockedDoesNotFit, pinned_[i].pieces.front().name);
-                for (const LyingPiece& l : pinned_[i].pieces) open_.push_back(l.piece);
-                pinned_.erase(pinned_.begin() + std::ptrdiff_t(i));
-            }
+            if (restOf(pinned_[i]) + problem.kerfMm < 2 * problem.endTrimMm - 1e-6)
+                pinOut({CuttingFault::LockedDoesNotFit}, i);
+        price = prices();
         std::sort(open_.begin(), open_.end());
         problem.stock.clear();
         problem.pieces.clear();
@@ -300,21 +377,10 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
         }
         return open_.empty() ? CuttingFaults{} : faultsOf(problem);
     };
-    const auto pieceOut = [&](const CuttingFaultAt& f) {
-        if (f.index >= kinds.size()) return false;
-        trouble(f.fault, kinds[f.index].members.front());
-        takeOut({kinds[f.index].members.begin(), kinds[f.index].members.end()});
-        return true;
-    };
-    const auto stockOut = [&](const CuttingFaultAt& f) {
-        if (f.index >= stock_.size()) return false;
-        trouble(f.fault, stock_[f.index].name);
-        stock_[f.index].lengthMm = 1; // it stays in its place in the list, with none to be had
-        stock_[f.index].count = 0;
-        return false;
-    };
-    const auto none = [](const CuttingFaultAt&) { return false; };
-    const bool sound = withoutFaults(build, pieceOut, stockOut, none, result_.troubles);
+    const bool sound = withoutFaults(
+        build, [&](const CuttingFaultAt& f) { return pieceOut(f, kinds); },
+        [&](const CuttingFaultAt& f) { return stockOut(f, f.index); }, [](const CuttingFaultAt&) { return false; },
+        result_.troubles);
 
     double pinnedPrice = 0;
     for (const Pinned& item : pinned_) pinnedPrice += price[item.stock];
@@ -357,17 +423,7 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
         }
         for (const std::size_t kind : plan.unplaced) answer.unplaced.push_back(take(kind));
         if (plan.lowerBoundCost > 0 || plan.proven) {
-            const double least = plan.lowerBoundCost + pinnedPrice;
-            double cheapest = 0; // the dearest item to be bought: so many at least
-            for (std::size_t s = 0; s < stock_.size(); ++s)
-                if (!stock_[s].rack) cheapest = std::max(cheapest, price[s]);
-            if (cheapest > 0) answer.leastItems = int(std::ceil(least / cheapest - 1e-9));
-            const auto money =
-                std::find_if(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.price.has_value(); });
-            const bool priced =
-                std::all_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.rack || s.price; });
-            if (priced && money != stock_.end())
-                answer.leastCost = Money{std::int64_t(std::ceil(least - 1e-6)), money->price->currency};
+            tellBound(answer, plan.lowerBoundCost + pinnedPrice);
             answer.proven = plan.proven && plan.unplaced.empty();
         }
         return answer;
@@ -394,8 +450,8 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
     problem.kerfMm = goods.kerf.value;
     problem.edgeTrimMm = goods.edgeTrim.value;
     std::vector<Kind> kinds;
-    const std::vector<double> price = prices();
     const auto build = [&] {
+        const std::vector<double> price = prices();
         problem.stock.clear();
         problem.pieces.clear();
         problem.fixed.clear();
@@ -419,44 +475,17 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
         }
         return faultsOf(problem);
     };
-    const auto pieceOut = [&](const CuttingFaultAt& f) {
-        if (f.index >= kinds.size()) return false;
-        const Kind kind = kinds[f.index];
-        trouble(f.fault, kind.members.front());
-        takeOut({kind.members.begin(), kind.members.end()});
-        for (Pinned& item : pinned_)
-            std::erase_if(item.pieces, [&](const LyingPiece& l) {
-                return std::find(kind.members.begin(), kind.members.end(), l.piece) != kind.members.end();
-            });
-        std::erase_if(pinned_, [](const Pinned& item) { return item.pieces.empty(); });
-        return true;
-    };
-    const auto stockOut = [&](const CuttingFaultAt& f) {
-        if (f.index < stock_.size()) trouble(f.fault, stock_[f.index].name);
-        return false;
-    };
-    const auto pinOut = [&](const CuttingFaultAt& f) {
-        if (f.index >= pinned_.size()) return false;
-        trouble(f.fault, pinned_[f.index].pieces.front().name);
-        for (const LyingPiece& l : pinned_[f.index].pieces) open_.push_back(l.piece);
-        pinned_.erase(pinned_.begin() + std::ptrdiff_t(f.index));
-        return true;
-    };
-    if (!withoutFaults(build, pieceOut, stockOut, pinOut, result_.troubles)) {
+    if (!withoutFaults(
+            build, [&](const CuttingFaultAt& f) { return pieceOut(f, kinds); },
+            [&](const CuttingFaultAt& f) { return stockOut(f, f.index); },
+            [&](const CuttingFaultAt& f) { return pinOut(f, f.index); }, result_.troubles)) {
         ProductCut answer = result_;
         answer.unplaced = open_;
         return answer;
     }
     const auto answerOf = [&](const SheetsPlan& plan) {
         ProductCut answer = result_;
-        std::vector<std::vector<int>> members;
-        for (const Kind& k : kinds) {
-            std::vector<int> free;
-            for (const int i : k.members)
-                if (std::find(open_.begin(), open_.end(), i) != open_.end()) free.push_back(i);
-            std::reverse(free.begin(), free.end());
-            members.push_back(std::move(free));
-        }
+        std::vector<std::vector<int>> members = freeOf(kinds);
         const auto take = [&](std::size_t kind) {
             const int i = members[kind].back();
             members[kind].pop_back();
@@ -479,15 +508,7 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
             answer.items.push_back(std::move(item));
         }
         for (const std::size_t kind : plan.unplaced) answer.unplaced.push_back(take(kind));
-        double dearest = 0;
-        for (std::size_t s = 0; s < stock_.size(); ++s)
-            if (!stock_[s].rack) dearest = std::max(dearest, price[s]);
-        if (dearest > 0) answer.leastItems = int(std::ceil(plan.lowerBoundCost / dearest - 1e-9));
-        const bool priced =
-            std::all_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.rack || s.price; });
-        for (const CutStock& s : stock_)
-            if (priced && s.price)
-                answer.leastCost = Money{std::int64_t(std::ceil(plan.lowerBoundCost - 1e-6)), s.price->currency};
+        tellBound(answer, plan.lowerBoundCost);
         answer.proven = plan.proven && plan.unplaced.empty();
         return answer;
     };
@@ -505,26 +526,26 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
     StockedShapes problem;
     problem.gapMm = goods.gap.value;
     problem.repeat = {goods.repeatAlong.value, goods.repeatAcross.value, {}};
-    for (const CutStock& s : stock_) {
-        ShapeStock stock = s.shape.empty() ? ShapeStock{.widthMm = s.widthMm} : offcutStock(s.shape);
-        if (s.lengthMm > 0) stock.lengthMm = s.lengthMm;
-        stock.count = s.lengthMm > 0 ? s.count : std::optional(1);
-        problem.stock.push_back(std::move(stock));
-    }
-    std::vector<std::size_t> order; // the rack first, what has no end last
-    for (std::size_t s = 0; s < stock_.size(); ++s) order.push_back(s);
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
-        const auto rank = [&](std::size_t s) { return stock_[s].rack ? 0 : stock_[s].lengthMm > 0 ? 1 : 2; };
-        return rank(a) < rank(b);
-    });
-    std::vector<ShapeStock> sorted;
-    sorted.reserve(order.size());
-    for (const std::size_t s : order) sorted.push_back(problem.stock[s]);
-    problem.stock = std::move(sorted);
+    std::vector<std::size_t> order; // of the stock: the rack first, what has no end last
     const auto placeOf = [&](std::size_t s) {
         return std::size_t(std::find(order.begin(), order.end(), s) - order.begin());
     };
-
+    const auto takeStock = [&] {
+        order.resize(stock_.size());
+        std::iota(order.begin(), order.end(), std::size_t(0));
+        std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+            const auto rank = [&](std::size_t s) { return stock_[s].rack ? 0 : stock_[s].lengthMm > 0 ? 1 : 2; };
+            return rank(a) < rank(b);
+        });
+        problem.stock.clear();
+        for (const std::size_t s : order) {
+            const CutStock& from = stock_[s];
+            ShapeStock stock = from.shape.empty() ? ShapeStock{.widthMm = from.widthMm} : offcutStock(from.shape);
+            if (from.lengthMm > 0) stock.lengthMm = from.lengthMm;
+            stock.count = from.lengthMm > 0 ? from.count : std::optional(1);
+            problem.stock.push_back(std::move(stock));
+        }
+    };
     std::vector<double> turns{0};
     const int steps = goods.turning == RollTurning::HalfTurn ? 2 : goods.turning == RollTurning::Quarter ? 4 : 24;
     if (goods.turning != RollTurning::OneWay)
@@ -533,6 +554,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
     std::vector<Kind> kinds;
     std::map<std::string, int> groups;
     const auto build = [&] {
+        takeStock();
         problem.pieces.clear();
         problem.fixed.clear();
         kinds = this->kinds([](const CutPiece& a, const CutPiece& b) {
@@ -559,32 +581,15 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
             }
         return faultsOf(problem);
     };
-    const auto pieceOut = [&](const CuttingFaultAt& f) {
-        if (f.index >= kinds.size()) return false;
-        const Kind kind = kinds[f.index];
-        trouble(f.fault, kind.members.front());
-        takeOut({kind.members.begin(), kind.members.end()});
-        for (Pinned& item : pinned_)
-            std::erase_if(item.pieces, [&](const LyingPiece& l) {
-                return std::find(kind.members.begin(), kind.members.end(), l.piece) != kind.members.end();
-            });
-        std::erase_if(pinned_, [](const Pinned& item) { return item.pieces.empty(); });
-        return true;
-    };
-    const auto stockOut = [&](const CuttingFaultAt& f) {
-        if (f.index < order.size()) trouble(f.fault, stock_[order[f.index]].name);
-        return false;
-    };
-    const auto pinOut = [&](const CuttingFaultAt& f) {
-        const auto bad = std::find_if(pinned_.begin(), pinned_.end(),
-                                      [&](const Pinned& item) { return placeOf(item.stock) == f.index; });
-        if (bad == pinned_.end()) return false;
-        trouble(f.fault, bad->pieces.back().name);
-        for (const LyingPiece& l : bad->pieces) open_.push_back(l.piece);
-        pinned_.erase(bad);
-        return true;
-    };
-    if (!withoutFaults(build, pieceOut, stockOut, pinOut, result_.troubles)) {
+    if (!withoutFaults(
+            build, [&](const CuttingFaultAt& f) { return pieceOut(f, kinds); },
+            [&](const CuttingFaultAt& f) { return f.index < order.size() && stockOut(f, order[f.index]); },
+            [&](const CuttingFaultAt& f) {
+                const auto bad = std::find_if(pinned_.begin(), pinned_.end(),
+                                              [&](const Pinned& item) { return placeOf(item.stock) == f.index; });
+                return pinOut(f, std::size_t(bad - pinned_.begin()));
+            },
+            result_.troubles)) {
         ProductCut answer = result_;
         answer.unplaced = open_;
         return answer;
@@ -592,14 +597,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
     const bool rackUsed = std::any_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.lengthMm > 0; });
     const auto answerOf = [&](const StockedPlan& plan) {
         ProductCut answer = result_;
-        std::vector<std::vector<int>> members;
-        for (const Kind& k : kinds) {
-            std::vector<int> free;
-            for (const int i : k.members)
-                if (std::find(open_.begin(), open_.end(), i) != open_.end()) free.push_back(i);
-            std::reverse(free.begin(), free.end());
-            members.push_back(std::move(free));
-        }
+        std::vector<std::vector<int>> members = freeOf(kinds);
         std::set<std::size_t> filled; // stock whose pins lie on its first item
         const auto kindOfPiece = [&](int i) {
             for (std::size_t k = 0; k < kinds.size(); ++k)

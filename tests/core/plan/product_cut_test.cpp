@@ -380,6 +380,28 @@ private slots:
         QVERIFY(std::abs(cut.rollMm - before.rollMm) < 0.01 && std::abs(cut.leastRollMm - cut.rollMm) < 0.01);
         QCOMPARE(cut.rollToBuyMm, before.rollToBuyMm);
     }
+
+    void stockThatCannotBeCutIsToldAndTheRestIsUsed() {
+        // Scraps on the rack that the trims eat up, before and after good stock, and one with a pin on it.
+        for (const Product& p : {trim(), ply(), lining()}) {
+            const CutPiece a = wanted("a", 500, 30), b = wanted("b", 400, 30);
+            CutProblem problem = problemOf(p, {a, b});
+            const double tiny = p.family == "roll" ? 0 : 8;
+            problem.stock.insert(
+                problem.stock.begin(),
+                {.id = "s1", .name = "scrap 1", .lengthMm = 8, .widthMm = tiny, .rack = true, .count = 1});
+            problem.stock.push_back(
+                {.id = "s2", .name = "scrap 2", .lengthMm = 9, .widthMm = tiny, .rack = true, .count = 1});
+            problem.kept = {keep("s2", b, {0, 0})};
+            const ProductCut cut = cutProduct(problem, effort(200));
+            QVERIFY2(cut.unplaced.empty(), p.family.c_str());
+            QCOMPARE(cut.items.size(), 1UL);
+            QCOMPARE(cut.items[0].pieces.size(), 2UL);
+            for (const char* name : {"scrap 1", "scrap 2"})
+                QVERIFY(std::any_of(cut.troubles.begin(), cut.troubles.end(),
+                                    [&](const CutTrouble& t) { return t.name == name; }));
+        }
+    }
 };
 
 WESTRUM_TEST(ProductCutTest)
