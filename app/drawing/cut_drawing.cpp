@@ -178,6 +178,26 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
     return name;
 }
 
+CutItem widened(CutItem item, double by) {
+    if (by == 1) return item;
+    item.widthMm *= by;
+    const auto grow = [&](Region& region) {
+        for (Ring& ring : region.rings)
+            for (Point& p : ring) p.y *= by;
+    };
+    grow(item.shape);
+    for (LyingPiece& l : item.pieces) grow(l.shape);
+    for (LeftRectangle& l : item.left) {
+        l.y *= by;
+        l.heightMm *= by;
+    }
+    for (CutStep& s : item.order) {
+        if (s.kind == CutStep::Kind::Across) s.toMm *= by;
+        if (s.kind == CutStep::Kind::Along) s.atMm *= by;
+    }
+    return item;
+}
+
 QString cutCaution(StockForm form) {
     return form == StockForm::Roll
                ? CutDrawing::tr(
@@ -223,7 +243,7 @@ void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const Produ
     const Theme& t = Theme::now();
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    const Region whole{{{{0, 0}, {item.lengthMm, 0}, {item.lengthMm, item.widthMm}, {0, item.widthMm}}}};
+    const Region whole{{rectangle(0, 0, item.lengthMm, item.widthMm)}};
     const QPainterPath stock = view.path(item.shape.empty() ? whole : item.shape);
     paintWaste(p, stock);
     p.setBrush(Qt::NoBrush);

@@ -24,6 +24,9 @@ struct CutMarks {
 void paintCutItem(QPainter& painter, const PlanView& view, const Job& job, const ProductCut& cut, const CutItem& item,
                   const Figures& figures, const CutMarks& marks);
 
+/// The item with everything across it drawn larger: a bar true to scale is too narrow to be read.
+CutItem widened(CutItem item, double by);
+
 /// A tape along an item with each stroke across it, marked where it is to be marked.
 void paintTape(QPainter& painter, const QRectF& into, const CutItem& item, const Figures& figures);
 

@@ -3,7 +3,9 @@
 #include "app/drawing/theme.h"
 
 #include <QFontMetricsF>
+#include <QMarginsF>
 #include <QPainter>
+#include <QString>
 
 #include <functional>
 
@@ -82,6 +84,11 @@ private:
     std::function<void()> newPage_;
     double y_;
 };
+
+/// Writes a PDF on A4 with margins in mm, at 96 dots to the inch, in daylight colours; `paint` gets the page and what
+/// turns it. Returns an empty text, or why it could not be written.
+using PaintPages = std::function<void(QPainter& painter, const QRectF& page, const std::function<void()>& newPage)>;
+QString savePdf(const QString& path, const QString& title, const QMarginsF& margins, const PaintPages& paint);
 
 /// Daylight colours while something is painted for paper.
 class PaperLight {

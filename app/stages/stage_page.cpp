@@ -2,6 +2,7 @@
 
 #include "app/drawing/theme.h"
 
+#include <QFileDialog>
 #include <QHBoxLayout>
 
 namespace westrum {
@@ -43,6 +44,21 @@ StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
 void StagePage::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
     refresh();
+}
+
+QString saveBytes(const QString& path, const QByteArray& bytes) {
+    const auto fault = writeFile(bytes, path);
+    return fault ? sentence(*fault) : QString();
+}
+
+QString StagePage::askAndSave(const QString& what, const QString& proposal, const QString& filter,
+                              const std::function<QString(const QString&)>& write, bool& wrong) {
+    wrong = false;
+    const QString path = QFileDialog::getSaveFileName(this, what, proposal, filter);
+    if (path.isEmpty()) return {};
+    const QString why = write(path);
+    wrong = !why.isEmpty();
+    return wrong ? tr("%1 could not be saved: %2").arg(path, why) : tr("Saved as %1.").arg(path);
 }
 
 void StagePage::say(const QString& sentence, bool attention) {

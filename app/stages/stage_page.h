@@ -9,7 +9,12 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
+#include <functional>
+
 namespace westrum {
+
+/// Writes bytes atomically; returns an empty text, or why it could not be done.
+QString saveBytes(const QString& path, const QByteArray& bytes);
 
 /// A stage's page: a heading with the surface in hand, a line that says what matters most, and the bench below.
 class StagePage : public QWidget {
@@ -22,6 +27,9 @@ protected:
     virtual void refresh() = 0;
     void showEvent(QShowEvent* event) override;
 
+    /// Asks where to, and writes there. Returns what to say of it; empty if it was given up. `wrong`: it failed.
+    QString askAndSave(const QString& what, const QString& proposal, const QString& filter,
+                       const std::function<QString(const QString& path)>& write, bool& wrong);
     /// The line under the heading. `attention` draws it in pencil red.
     void say(const QString& sentence, bool attention = false);
     void setHeading(const QString& heading, const QString& detail);

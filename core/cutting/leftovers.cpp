@@ -142,11 +142,9 @@ LeftRectangle largestRectangle(const Region& region, const KeepRule& rule) {
     if (region.empty()) return {};
     const Bounds b = boundsOf(region);
     const double w = b.width(), h = b.height();
-    Region own = region;
-    for (Ring& ring : own.rings)
-        for (Point& p : ring) p = p - b.low;
+    const Region own = moved(region, Point{} - b.low);
     ShapesProblem problem{.widthMm = h};
-    for (Region& missing : partsOf(difference({{{{0, 0}, {w, 0}, {w, h}, {0, h}}}}, own)))
+    for (Region& missing : partsOf(difference({{rectangle(0, 0, w, h)}}, own)))
         problem.forbidden.push_back(std::move(missing));
     const auto found = leftoversWorthKeeping(problem, ShapesPlan{.lengthMm = w}, rule);
     return found.empty() ? LeftRectangle{} : found.front();

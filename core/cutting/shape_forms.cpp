@@ -32,27 +32,10 @@ std::vector<GridRing> collisionParts(const Region& region, double gapMm) {
 
 } // namespace
 
-Ring turned(const Ring& ring, double rotationRad) {
-    double c = std::cos(rotationRad);
-    double s = std::sin(rotationRad);
-    const double quarters = rotationRad / (std::numbers::pi / 2);
-    if (std::abs(quarters - std::round(quarters)) < 1e-12) {
-        c = std::round(c);
-        s = std::round(s);
-    }
-    Ring result;
-    result.reserve(ring.size());
-    for (const Point p : ring) result.push_back({c * p.x - s * p.y, s * p.x + c * p.y});
-    return result;
-}
-
 Region lying(const ShapePiece& piece, const PlacedShape& placed) {
     std::vector<Ring> holes;
     for (const Ring& hole : piece.holes) holes.push_back(turned(hole, placed.rotationRad));
-    Region region = regionOf(turned(piece.outline, placed.rotationRad), holes);
-    for (Ring& ring : region.rings)
-        for (Point& p : ring) p = p + placed.at;
-    return region;
+    return moved(regionOf(turned(piece.outline, placed.rotationRad), holes), placed.at);
 }
 
 ShapeForms::ShapeForms(const ShapesProblem& problem) : problem_(problem) {

@@ -50,7 +50,4 @@ private:
     std::unordered_map<std::uint64_t, std::unique_ptr<NoFit>> noFits_;
 };
 
-/// The ring turned about 0, 0; exact for quarter turns.
-Ring turned(const Ring& ring, double rotationRad);
-
 } // namespace westrum

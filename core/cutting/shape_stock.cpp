@@ -33,8 +33,7 @@ ShapesProblem emptyOn(const StockedShapes& whole, const ShapeStock& stock) {
     if (!stock.offcut.empty()) {
         // What the offcut's bounds hold and the offcut does not is forbidden.
         const double w = stock.lengthMm.value_or(0);
-        for (Region& missing :
-             partsOf(difference({{{{0, 0}, {w, 0}, {w, stock.widthMm}, {0, stock.widthMm}}}}, stock.offcut)))
+        for (Region& missing : partsOf(difference({{rectangle(0, 0, w, stock.widthMm)}}, stock.offcut)))
             problem.forbidden.push_back(std::move(missing));
     }
     return problem;
@@ -63,9 +62,8 @@ Part partOf(const StockedShapes& whole, const ShapeStock& stock, const std::vect
 
 ShapeStock offcutStock(const Region& outline) {
     const Bounds b = boundsOf(outline);
-    ShapeStock stock{.widthMm = b.height(), .lengthMm = b.width(), .offcut = outline, .count = 1};
-    for (Ring& ring : stock.offcut.rings)
-        for (Point& p : ring) p = p - b.low;
+    ShapeStock stock{
+        .widthMm = b.height(), .lengthMm = b.width(), .offcut = moved(outline, Point{} - b.low), .count = 1};
     return stock;
 }
 

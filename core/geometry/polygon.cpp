@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cassert>
 #include <cmath>
+#include <numbers>
 
 namespace westrum {
 
@@ -87,6 +88,33 @@ bool contains(const Region& region, Point p) {
             if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) inside = !inside;
         }
     return inside;
+}
+
+Ring rectangle(double x, double y, double width, double height) {
+    return {{x, y}, {x + width, y}, {x + width, y + height}, {x, y + height}};
+}
+
+Ring turned(Ring ring, double rad) {
+    double c = std::cos(rad);
+    double s = std::sin(rad);
+    const double quarters = rad / (std::numbers::pi / 2);
+    if (std::abs(quarters - std::round(quarters)) < 1e-12) {
+        c = std::round(c);
+        s = std::round(s);
+    }
+    for (Point& p : ring) p = {c * p.x - s * p.y, s * p.x + c * p.y};
+    return ring;
+}
+
+Region turned(Region region, double rad) {
+    for (Ring& ring : region.rings) ring = turned(std::move(ring), rad);
+    return region;
+}
+
+Region moved(Region region, Point by) {
+    for (Ring& ring : region.rings)
+        for (Point& p : ring) p = p + by;
+    return region;
 }
 
 Region transposed(const Region& region) {

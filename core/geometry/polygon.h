@@ -58,6 +58,16 @@ bool crossesItself(const Ring& ring);
 /// Whether the point lies inside the region; on the edge itself either answer may come.
 bool contains(const Region& region, Point p);
 
+/// A rectangle with its lower left corner at a point, counter-clockwise.
+Ring rectangle(double x, double y, double width, double height);
+
+/// Turned about the origin, counter-clockwise; exact by quarter turns.
+Ring turned(Ring ring, double rad);
+Region turned(Region region, double rad);
+
+/// Moved by a vector.
+Region moved(Region region, Point by);
+
 /// Each point with x and y exchanged, the rings turned to keep their direction: for rows that run across.
 Region transposed(const Region& region);
 

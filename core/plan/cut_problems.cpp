@@ -10,10 +10,6 @@
 namespace westrum {
 namespace {
 
-Region rectangle(double x, double y, double w, double h) {
-    return {{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}}};
-}
-
 /// A region, or lines, moved so that the region's bounds start at 0, 0.
 void toOrigin(CutPiece& piece) {
     if (piece.shape.empty()) return;
@@ -52,14 +48,14 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
             wanted.key = "plank/" + plan.surface + "/" + piece.name;
             wanted.name = piece.name;
             wanted.surface = plan.surface;
-            wanted.shape = rectangle(0, 0, piece.length.value, piece.width.value);
+            wanted.shape = {{rectangle(0, 0, piece.length.value, piece.width.value)}};
             wanted.place = piece.shape;
             LyingPiece lies;
             lies.piece = int(problem.pieces.size());
             lies.key = wanted.key;
             lies.name = wanted.name;
             lies.at = {x, y};
-            lies.shape = rectangle(x, y, piece.length.value, piece.width.value);
+            lies.shape = {{rectangle(x, y, piece.length.value, piece.width.value)}};
             item.pieces.push_back(std::move(lies));
             problem.pieces.push_back(std::move(wanted));
         }
@@ -134,13 +130,13 @@ void addLoose(CutProblem& problem, const CutList& list, bool bars, double stockW
                  "loose/" + loose.id});
             continue;
         }
-        piece.shape = loose.shape.empty() ? rectangle(0, 0, length, width) : loose.shape;
+        piece.shape = loose.shape.empty() ? Region{{rectangle(0, 0, length, width)}} : loose.shape;
         if (!loose.shape.empty() && problem.form != StockForm::Roll) {
             const Bounds b = boundsOf(loose.shape);
             piece.marks = loose.shape.rings; // sawn out as a rectangle, its outline is marked on it
             for (Ring& ring : piece.marks)
                 if (!ring.empty()) ring.push_back(ring.front());
-            piece.shape = rectangle(b.low.x, b.low.y, b.width(), bars ? stockWidth : b.height());
+            piece.shape = {{rectangle(b.low.x, b.low.y, b.width(), bars ? stockWidth : b.height())}};
         }
         piece.folds = loose.folds;
         piece.marks.insert(piece.marks.end(), loose.marks.begin(), loose.marks.end());
@@ -268,7 +264,7 @@ std::vector<CutPiece> trimRuns(const Surface& surface, const SurfacePlan& plan, 
             run.key = "trim/" + surface.id + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
             run.name = "run " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
             run.surface = surface.id;
-            run.shape = rectangle(0, 0, length / parts, trimWidth.value);
+            run.shape = {{rectangle(0, 0, length / parts, trimWidth.value)}};
             const Point a = ring[i] + along * (straight * n / parts),
                         b = ring[i] + along * (straight * (n + 1) / parts);
             run.place = {{{a, b, b + inwards * trimWidth.value, a + inwards * trimWidth.value}}};

@@ -12,24 +12,6 @@ namespace {
 
 constexpr double kTouchMm = 0.02;
 
-/// A piece turned about its origin, the lower left of its bounds at 0, 0.
-Region turned(const Region& shape, double rotationRad) {
-    const double c = std::cos(rotationRad), s = std::sin(rotationRad);
-    Region lies = shape;
-    for (Ring& ring : lies.rings)
-        for (Point& p : ring) p = {p.x * c - p.y * s, p.x * s + p.y * c};
-    const Point low = boundsOf(lies).low;
-    for (Ring& ring : lies.rings)
-        for (Point& p : ring) p = p - low;
-    return lies;
-}
-
-Region moved(Region shape, Point by) {
-    for (Ring& ring : shape.rings)
-        for (Point& p : ring) p = p + by;
-    return shape;
-}
-
 ShapePiece asPiece(const Region& shape) {
     ShapePiece piece{.outline = shape.rings.front()};
     piece.holes.assign(shape.rings.begin() + 1, shape.rings.end());
@@ -69,7 +51,7 @@ HandPlace placeByHand(const CutProblem& problem, const ProductCut& cut, std::siz
                       Point wanted, double reachMm) {
     const CutItem& on = cut.items[item];
     if (on.locked || on.decided || piece < 0) return {false, wanted};
-    const Region shape = turned(cut.pieces[std::size_t(piece)].shape, rotationRad);
+    const Region shape = shapeAt(cut.pieces[std::size_t(piece)].shape, rotationRad, {});
     const Bounds size = boundsOf(shape);
     const std::string& key = cut.pieces[std::size_t(piece)].key;
     double gap = 0, trim = 0;
@@ -94,9 +76,7 @@ HandPlace placeByHand(const CutProblem& problem, const ProductCut& cut, std::siz
     const bool endless = problem.form == StockForm::Roll && !on.rack && on.shape.empty();
     const double right = endless ? kAbsurdCutMm : on.lengthMm - trim, top = on.widthMm - trim;
     const Region missing =
-        on.shape.empty()
-            ? Region{}
-            : difference({{{{0, 0}, {on.lengthMm, 0}, {on.lengthMm, on.widthMm}, {0, on.widthMm}}}}, on.shape);
+        on.shape.empty() ? Region{} : difference({{rectangle(0, 0, on.lengthMm, on.widthMm)}}, on.shape);
     const auto fits = [&](Point at) {
         if (at.x < trim - kTouchMm || at.y < trim - kTouchMm || at.x + size.width() > right + kTouchMm ||
             at.y + size.height() > top + kTouchMm)

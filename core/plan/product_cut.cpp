@@ -20,18 +20,6 @@ namespace {
 
 constexpr double kQuarter = std::numbers::pi / 2;
 
-/// The piece turned about its origin and moved so that the lower left of its bounds lies at a point.
-Region shapeAt(const Region& shape, double rotationRad, Point at) {
-    const double c = std::cos(rotationRad), s = std::sin(rotationRad);
-    Region lies = shape;
-    for (Ring& ring : lies.rings)
-        for (Point& p : ring) p = {p.x * c - p.y * s, p.x * s + p.y * c};
-    const Point low = boundsOf(lies).low;
-    for (Ring& ring : lies.rings)
-        for (Point& p : ring) p = p - low + at;
-    return lies;
-}
-
 bool alike(const Region& a, const Region& b) {
     if (a.rings.size() != b.rings.size()) return false;
     for (std::size_t r = 0; r < a.rings.size(); ++r) {
@@ -83,7 +71,8 @@ private:
     void trouble(CuttingFault fault, const std::string& name = {}) { result_.troubles.push_back({fault, name, {}}); }
 
     void settle();
-    std::vector<Kind> kinds(const auto& same) const;
+    /// Pieces that are the same to the engine; with those that are pinned, or only those that have no place yet.
+    std::vector<Kind> kinds(const auto& same, bool withPinned = true) const;
     ProductCut planned(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
@@ -186,11 +175,12 @@ void Cutting::settle() {
         if (!placed[i]) open_.push_back(int(i));
 }
 
-std::vector<Cutting::Kind> Cutting::kinds(const auto& same) const {
+std::vector<Cutting::Kind> Cutting::kinds(const auto& same, bool withPinned) const {
     std::vector<Kind> list;
     std::vector<int> all = open_;
     for (const Pinned& item : pinned_)
-        for (const LyingPiece& l : item.pieces) all.push_back(l.piece);
+        for (const LyingPiece& l : item.pieces)
+            if (withPinned) all.push_back(l.piece);
     std::sort(all.begin(), all.end());
     for (const int i : all) {
         const auto k = std::find_if(list.begin(), list.end(),
@@ -346,10 +336,8 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
             if (restOf(pinned_[i]) + problem.kerfMm < 2 * problem.endTrimMm - 1e-6)
                 pinOut({CuttingFault::LockedDoesNotFit}, i);
         price = prices();
-        std::sort(open_.begin(), open_.end());
         problem.stock.clear();
         problem.pieces.clear();
-        kinds.clear();
         restItem.clear();
         for (std::size_t s = 0; s < stock_.size(); ++s) {
             std::optional<int> count = stock_[s].count;
@@ -362,19 +350,9 @@ ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const
                 problem.stock.push_back({rest, 0, 1});
                 restItem.push_back(i);
             }
-        for (const int i : open_) {
-            const double length = piece(i).lengthMm();
-            const auto k = std::find_if(kinds.begin(), kinds.end(), [&](const Kind& kind) {
-                return piece(kind.members.front()).lengthMm() == length;
-            });
-            if (k == kinds.end()) {
-                kinds.push_back({{i}});
-                problem.pieces.push_back({length, 1});
-            } else {
-                k->members.push_back(i);
-                ++problem.pieces[std::size_t(k - kinds.begin())].count;
-            }
-        }
+        kinds = this->kinds([](const CutPiece& a, const CutPiece& b) { return a.lengthMm() == b.lengthMm(); }, false);
+        for (const Kind& kind : kinds)
+            problem.pieces.push_back({piece(kind.members.front()).lengthMm(), int(kind.members.size())});
         return open_.empty() ? CuttingFaults{} : faultsOf(problem);
     };
     const bool sound = withoutFaults(
@@ -665,7 +643,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
 }
 
 std::vector<LeftRectangle> Cutting::leftOfRun(const CutItem& run) const {
-    const Region whole{{{{0, 0}, {run.lengthMm, 0}, {run.lengthMm, run.widthMm}, {0, run.widthMm}}}};
+    const Region whole{{rectangle(0, 0, run.lengthMm, run.widthMm)}};
     ShapesProblem own{.widthMm = run.widthMm, .gapMm = rollOf(p_.product).gap.value};
     ShapesPlan shown{.lengthMm = run.lengthMm};
     for (const LyingPiece& l : run.pieces) {
@@ -764,16 +742,15 @@ void Cutting::finish(ProductCut& answer) const {
 
 } // namespace
 
+Region shapeAt(const Region& shape, double rotationRad, Point at) {
+    const Region lies = turned(shape, rotationRad);
+    return moved(lies, at - boundsOf(lies).low);
+}
+
 Ring onStock(const CutPiece& piece, const LyingPiece& lies, const Ring& line) {
-    const double c = std::cos(lies.rotationRad), s = std::sin(lies.rotationRad);
-    const auto turn = [&](const Ring& ring) {
-        Ring turned = ring;
-        for (Point& p : turned) p = {p.x * c - p.y * s, p.x * s + p.y * c};
-        return turned;
-    };
-    const Point shift = lies.at - boundsOf(turn(piece.shape.rings.front())).low;
-    Ring there = turn(line);
-    for (Point& p : there) p = p + shift;
+    const Point low = boundsOf(turned(piece.shape, lies.rotationRad)).low;
+    Ring there = turned(line, lies.rotationRad);
+    for (Point& p : there) p = p + (lies.at - low);
     return there;
 }
 

@@ -142,6 +142,9 @@ struct ProductCut {
 ProductCut cutProduct(const CutProblem& problem, const Effort& effort,
                       const std::function<void(const ProductCut&)>& progress = {});
 
+/// A shape turned and moved so that the lower left of its bounds lies at a point.
+Region shapeAt(const Region& shape, double rotationRad, Point at);
+
 /// A line of a piece (fold, mark) as it lies on the stock.
 Ring onStock(const CutPiece& piece, const LyingPiece& lies, const Ring& line);
 

@@ -4,7 +4,6 @@
 #include "app/stages/buy/shopping_print.h"
 #include "formats/plan_file.h"
 
-#include <QFileDialog>
 #include <QHeaderView>
 #include <QPrintDialog>
 #include <QPrinter>
@@ -12,11 +11,6 @@
 #include <algorithm>
 
 namespace westrum {
-
-QString saveBytes(const QString& path, const QByteArray& bytes) {
-    const auto fault = writeFile(bytes, path);
-    return fault ? sentence(*fault) : QString();
-}
 
 BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
@@ -145,11 +139,9 @@ void BuyPage::refresh() {
 
 void BuyPage::save(const QString& what, const QString& filter, const QString& ending,
                    const std::function<QString(const QString&)>& write) {
-    QString path =
-        QFileDialog::getSaveFileName(this, what, QString::fromStdString(document_.job().name) + ending, filter);
-    if (path.isEmpty()) return;
-    const QString why = write(path);
-    say(why.isEmpty() ? tr("Saved as %1.").arg(path) : tr("%1 could not be saved: %2").arg(path, why), !why.isEmpty());
+    bool wrong = false;
+    const QString said = askAndSave(what, QString::fromStdString(document_.job().name) + ending, filter, write, wrong);
+    if (!said.isEmpty()) say(said, wrong);
 }
 
 void BuyPage::printIt() {

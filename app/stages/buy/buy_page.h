@@ -32,7 +32,4 @@ private:
     StockPicture* stock_;
 };
 
-/// Writes bytes atomically; returns an empty text, or why it could not be done.
-QString saveBytes(const QString& path, const QByteArray& bytes);
-
 } // namespace westrum

@@ -5,11 +5,8 @@
 #include "app/drawing/theme.h"
 #include "app/stages/buy/purchase_model.h"
 
-#include <QBuffer>
 #include <QCoreApplication>
-#include <QFileInfo>
 #include <QFontMetricsF>
-#include <QPdfWriter>
 
 namespace westrum {
 namespace {
@@ -79,20 +76,10 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
 }
 
 QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures) {
-    QBuffer buffer;
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
-        pdf.setPageSize(QPageSize(QPageSize::A4));
-        pdf.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
-        pdf.setResolution(96);
-        pdf.setTitle(QString::fromStdString(job.name));
-        QPainter painter(&pdf);
-        paintShopping(
-            painter, QRectF(0, 0, pdf.width(), pdf.height()), [&] { pdf.newPage(); }, job, plan, figures);
-    }
-    const auto fault = writeFile(buffer.data(), path);
-    return fault ? sentence(*fault) : QString();
+    return savePdf(path, QString::fromStdString(job.name), QMarginsF(16, 16, 16, 16),
+                   [&](QPainter& painter, const QRectF& page, const std::function<void()>& newPage) {
+                       paintShopping(painter, page, newPage, job, plan, figures);
+                   });
 }
 
 } // namespace westrum

@@ -22,27 +22,6 @@ constexpr double kGutter = 50; ///< left of a bar, for its number
 constexpr double kGap = 14;
 constexpr double kCoil = 20; ///< right of a roll, where it is still rolled up
 
-/// The item as it is drawn: bars are drawn wider than they are.
-CutItem widened(CutItem item, double by) {
-    if (by == 1) return item;
-    item.widthMm *= by;
-    const auto grow = [&](Region& region) {
-        for (Ring& ring : region.rings)
-            for (Point& p : ring) p.y *= by;
-    };
-    grow(item.shape);
-    for (LyingPiece& l : item.pieces) grow(l.shape);
-    for (LeftRectangle& l : item.left) {
-        l.y *= by;
-        l.heightMm *= by;
-    }
-    for (CutStep& s : item.order) {
-        if (s.kind == CutStep::Kind::Across) s.toMm *= by;
-        if (s.kind == CutStep::Kind::Along) s.atMm *= by;
-    }
-    return item;
-}
-
 } // namespace
 
 CutBench::CutBench(JobDocument& document, char decimalMark, QWidget* parent)
@@ -216,46 +195,32 @@ void CutBench::paintEvent(QPaintEvent* event) {
             p.setBrush(Qt::NoBrush);
             p.drawRect(place.box.adjusted(-2, -2, 2, 2));
         }
-        if (bars && !item.decided)
-            for (const CutStep& step : item.order) {
-                const double x = place.view.map({step.atMm, 0}).x();
-                p.setPen(QPen(t.pencil, 1.6));
-                p.drawLine(QPointF(x, place.box.top() - 2), QPointF(x, place.box.bottom() + 2));
-            }
-        if (bars && item.decided)
-            for (const CutStep& step : item.order)
-                if (step.kind == CutStep::Kind::Across) {
-                    const double x = place.view.map({step.atMm, 0}).x();
-                    p.setPen(QPen(t.pencil, 1.4));
-                    p.drawLine(QPointF(x, place.box.top() - 1), QPointF(x, place.box.bottom() + 1));
-                }
+        if (!bars) continue;
+        for (const CutStep& step : item.order) {
+            if (step.kind != CutStep::Kind::Across) continue;
+            const double x = place.view.map({step.atMm, 0}).x();
+            p.setPen(QPen(t.pencil, 1.6));
+            p.drawLine(QPointF(x, place.box.top() - 2), QPointF(x, place.box.bottom() + 2));
+        }
     }
     if (dragged_ && dragged_->onto >= 0) {
         const Place& place = places_[std::size_t(dragged_->onto)];
         const LyingPiece& lies = cut_->items[std::size_t(dragged_->item)].pieces[std::size_t(dragged_->piece)];
-        CutPiece ghost = cut_->pieces[std::size_t(lies.piece)];
-        const double c = std::cos(dragged_->rotationRad), s = std::sin(dragged_->rotationRad);
-        for (Ring& ring : ghost.shape.rings)
-            for (Point& q : ring) q = {q.x * c - q.y * s, q.x * s + q.y * c};
-        const Point low = boundsOf(ghost.shape).low;
-        for (Ring& ring : ghost.shape.rings)
-            for (Point& q : ring) {
-                q = q - low + dragged_->place.at;
-                q.y *= place.grown;
-            }
+        Region ghost = shapeAt(cut_->pieces[std::size_t(lies.piece)].shape, dragged_->rotationRad, dragged_->place.at);
+        for (Ring& ring : ghost.rings)
+            for (Point& q : ring) q.y *= place.grown;
         QColor wash = dragged_->place.fits ? t.chalk : t.pencil;
         p.setPen(QPen(wash, 2));
         wash.setAlpha(70);
         p.setBrush(wash);
-        p.drawPath(place.view.path(ghost.shape));
+        p.drawPath(place.view.path(ghost));
         const QString at = cut_->form == StockForm::Lengths ? f.length({dragged_->place.at.x}, false)
                                                             : tr("%1, %2").arg(f.length({dragged_->place.at.x}, false),
                                                                                f.length({dragged_->place.at.y}, false));
-        paintLabel(p, place.view.path(ghost.shape).boundingRect().center(),
+        paintLabel(p, place.view.path(ghost).boundingRect().center(),
                    dragged_->place.fits ? at : tr("does not fit here"), dragged_->place.fits ? t.chalk : t.pencil,
                    true);
     }
-    if (hasFocus() && cut_->items.empty()) return;
 }
 
 void CutBench::takeInHand(int item, int piece) {
@@ -298,7 +263,8 @@ void CutBench::mouseMoveEvent(QMouseEvent* event) {
         if (item.locked || lies.piece < 0)
             return emit said(tr("What is being cut stays where it is; take its ticks away to move it."), true);
         const Point grip = onStock(pressed_.item, pressedAt_) - boundsOf(lies.shape).low;
-        dragged_ = Dragged{pressed_.item, pressed_.piece, grip, lies.rotationRad, -1, {}};
+        dragged_ = Dragged{
+            document_.cutting().problem(cut_->product), pressed_.item, pressed_.piece, grip, lies.rotationRad, -1, {}};
     }
     dragTo(event->position());
 }
@@ -310,9 +276,8 @@ void CutBench::dragTo(QPointF at) {
         onto = dragged_->item;
     const LyingPiece& lies = cut_->items[std::size_t(dragged_->item)].pieces[std::size_t(dragged_->piece)];
     dragged_->onto = onto;
-    dragged_->place = placeByHand(document_.cutting().problem(cut_->product), *cut_, std::size_t(onto), lies.piece,
-                                  dragged_->rotationRad, onStock(onto, at) - dragged_->grip,
-                                  14 / places_[std::size_t(onto)].view.scale());
+    dragged_->place = placeByHand(dragged_->problem, *cut_, std::size_t(onto), lies.piece, dragged_->rotationRad,
+                                  onStock(onto, at) - dragged_->grip, 14 / places_[std::size_t(onto)].view.scale());
     update();
 }
 

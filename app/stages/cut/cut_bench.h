@@ -61,6 +61,7 @@ private:
         int item = -1, piece = -1;
     };
     struct Dragged {
+        CutProblem problem; ///< as it was when the drag began
         int item{}, piece{};
         Point grip; ///< from the lower left of the piece to where it was gripped
         double rotationRad{};

@@ -2,7 +2,6 @@
 
 #include "app/document/cut_commands.h"
 #include "app/drawing/theme.h"
-#include "app/stages/buy/buy_page.h"
 #include "app/stages/cut/cut_print.h"
 #include "core/catalogue/plank.h"
 #include "formats/cut_pieces_file.h"
@@ -776,10 +775,9 @@ void CutPage::saveAs(const QString& what, const QString& filter, const QString& 
                      const std::function<QString(const QString&)>& write) {
     const QString base = QString::fromStdString(document_.job().name) + QStringLiteral(", ") +
                          (sold() ? QString::fromStdString(sold()->name) : QString()) + QStringLiteral(", ") + ending;
-    const QString path = QFileDialog::getSaveFileName(this, what, base, filter);
-    if (path.isEmpty()) return;
-    const QString why = write(path);
-    tell(why.isEmpty() ? tr("Saved as %1.").arg(path) : tr("%1 could not be saved: %2").arg(path, why), !why.isEmpty());
+    bool wrong = false;
+    const QString said = askAndSave(what, base, filter, write, wrong);
+    if (!said.isEmpty()) tell(said, wrong);
 }
 
 } // namespace westrum

@@ -1,11 +1,8 @@
 #include "app/stages/cut/cut_print.h"
 
 #include "app/drawing/page_flow.h"
-#include "formats/job_file.h"
 
-#include <QBuffer>
 #include <QCoreApplication>
-#include <QPdfWriter>
 
 #include <cmath>
 
@@ -32,39 +29,6 @@ QString familyOf(const Job& job, const std::string& product) {
     return p ? QString::fromStdString(p->family) : QString();
 }
 
-/// A bar is drawn wider than it is, to be read.
-CutItem readable(CutItem item, double least) {
-    const double by = std::max(1.0, least / item.widthMm);
-    item.widthMm *= by;
-    for (LyingPiece& l : item.pieces)
-        for (Ring& ring : l.shape.rings)
-            for (Point& p : ring) p.y *= by;
-    for (LeftRectangle& l : item.left) {
-        l.y *= by;
-        l.heightMm *= by;
-    }
-    for (CutStep& s : item.order)
-        if (s.kind == CutStep::Kind::Across) s.toMm *= by;
-    return item;
-}
-
-QString savePdf(const QString& path, const QString& title, const QMarginsF& margins, const auto& paint) {
-    QBuffer buffer;
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
-        pdf.setPageSize(QPageSize(QPageSize::A4));
-        pdf.setPageMargins(margins, QPageLayout::Millimeter);
-        pdf.setResolution(96);
-        pdf.setTitle(title);
-        QPainter painter(&pdf);
-        const PaperLight light;
-        paint(painter, QRectF(0, 0, pdf.width(), pdf.height()), [&] { pdf.newPage(); });
-    }
-    const auto fault = writeFile(buffer.data(), path);
-    return fault ? sentence(*fault) : QString();
-}
-
 } // namespace
 
 void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>& newPage, const Job& job,
@@ -79,7 +43,7 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
     for (std::size_t i = 0; i < cut.items.size(); ++i) {
         const CutItem& item = cut.items[i];
         const bool bars = cut.form == StockForm::Lengths;
-        const CutItem drawn = bars ? readable(item, item.lengthMm * 0.045) : item;
+        const CutItem drawn = widened(item, bars ? std::max(1.0, item.lengthMm * 0.045 / item.widthMm) : 1);
         const double shown = std::min(page.height() * 0.42, page.width() * drawn.widthMm / drawn.lengthMm);
         p.setFont(paperFont(1.12));
         const QFontMetricsF metrics(p.font());
