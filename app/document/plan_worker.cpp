@@ -44,6 +44,7 @@ void PlanWorker::request(const Job& job, Revision revision, const std::string& s
             startsKey_ = std::move(key);
             waitingStarts_ = Request{job, revision, startsOf};
             latestStarts_.reset();
+            starts_.reset(); // found for another question and not told yet: it would be taken for this one's answer
             currentStarts_.request_stop();
         } else if (latestStarts_) {
             starts_ = latestStarts_; // they still hold: say so for the new revision
