@@ -9,7 +9,9 @@
 
 #include <QAbstractItemModelTester>
 #include <QFile>
+#include <QFileDialog>
 #include <QListWidget>
+#include <QMenu>
 #include <QTableView>
 
 using namespace westrum;
@@ -319,10 +321,10 @@ private slots:
         Cutting b("rail-oak");
         QVERIFY(b.click("faceStock"));
         const auto cost = b.cut().cost;
-        QVERIFY(b.type("cutPrice", "22.80"));
+        QVERIFY(b.type("price", "22.80"));
         QCOMPARE(b.document.job().catalogue.find("rail-oak")->packPrice->minor, 2280);
         QVERIFY(b.cut().cost->minor > cost->minor);
-        QVERIFY(b.type("cutPrice", "2")); // so cheap that it is what is bought
+        QVERIFY(b.type("price", "2")); // so cheap that it is what is bought
         QVERIFY(b.type("field-length", "12 parrots"));
         QCOMPARE(b.document.job().catalogue.find("rail-oak")->fields.at("length"), 2400.0);
         QTest::keyClick(b.find<EntryField>("field-length"), Qt::Key_Escape);
@@ -330,7 +332,7 @@ private slots:
         const ProductCut& longer = b.cut();
         QVERIFY(
             std::any_of(longer.items.begin(), longer.items.end(), [](const CutItem& i) { return i.lengthMm == 3000; }));
-        auto* name = b.find<QLineEdit>("cutProductName");
+        auto* name = b.find<QLineEdit>("productName");
         name->setFocus();
         name->selectAll();
         QTest::keyClicks(name, QStringLiteral("Strip"));
@@ -422,6 +424,31 @@ private slots:
                 for (const auto& [piece, times] : freed) QCOMPARE(times, 1);
                 QCOMPARE(freed.size(), cut.items[std::size_t(item)].pieces.size());
             }
+        }
+    }
+
+    void fourWaysOutOfTheWindow() {
+        Cutting b("dipper-ply");
+        QApplication::setAttribute(Qt::AA_DontUseNativeDialogs);
+        auto* out = b.find<QPushButton>("out");
+        QVERIFY(out && out->menu() && out->menu()->actions().size() == 4);
+        const QList<QPair<QString, QByteArray>> ways{{QStringLiteral("sheets.pdf"), "%PDF"},
+                                                     {QStringLiteral("labels.pdf"), "%PDF"},
+                                                     {QStringLiteral("pieces.dxf"), "0\nSECTION"},
+                                                     {QStringLiteral("pieces.svg"), "<?xml"}};
+        for (int way = 0; way < 4; ++way) {
+            const QString path = b.folder.filePath(ways[way].first);
+            QTimer::singleShot(200, b.window.get(), [&] {
+                auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+                if (!dialog) return;
+                dialog->findChild<QLineEdit*>()->setText(path);
+                QMetaObject::invokeMethod(dialog, "accept");
+            });
+            out->menu()->actions()[way]->trigger();
+            QVERIFY2(saidIn(b).contains(QStringLiteral("Saved as")), qPrintable(saidIn(b)));
+            QFile file(path);
+            QVERIFY(file.open(QIODevice::ReadOnly));
+            QVERIFY(file.readAll().startsWith(ways[way].second));
         }
     }
 };

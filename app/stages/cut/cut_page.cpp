@@ -647,58 +647,18 @@ void CutPage::refreshOrder() {
 void CutPage::refreshStockFields() {
     const Product* product = sold();
     if (!product) return;
-    if (fieldsOf_ != product->id) {
+    if (soldFamily_ != product->family) { // each family has fields of its own
         delete sold_;
-        sold_ = new QWidget;
-        fieldsOf_ = product->id;
-        auto* column = new QVBoxLayout(sold_);
-        column->setContentsMargins(0, 0, 0, 0);
-        auto* top = new QHBoxLayout;
-        const std::string id = product->id;
-        soldName_ = new QLineEdit;
-        soldName_->setAccessibleName(tr("Name of the product"));
-        soldName_->setObjectName(QStringLiteral("cutProductName"));
-        connect(soldName_, &QLineEdit::editingFinished, this, [this, id] {
-            const QString typed = soldName_->text().trimmed();
-            if (!typed.isEmpty()) push(document_, renameProduct(document_, id, typed.toStdString()));
-        });
-        soldPrice_ = new EntryField([this, id](const QString& typed) -> QString {
-            if (typed.isEmpty()) {
-                push(document_, setPackPrice(document_, id, std::nullopt));
-                return {};
-            }
-            const auto price = parseMoney(typed.toStdString(), document_.job().currency);
-            if (!price) return sentence(price.error(), typed);
-            push(document_, setPackPrice(document_, id, price.value()));
-            return {};
-        });
-        soldPrice_->setObjectName(QStringLiteral("cutPrice"));
-        soldPrice_->setPlaceholderText(tr("no price"));
-        soldPrice_->setFixedWidth(120);
-        const QString what = product->family == "roll"    ? tr("price of a metre")
-                             : product->family == "sheet" ? tr("price of a sheet")
-                             : product->family == "trim"  ? tr("price of a length")
-                                                          : tr("price of a pack");
-        soldPrice_->setAccessibleName(what);
-        top->addWidget(soldName_, 1);
-        top->addWidget(new QLabel(what));
-        top->addWidget(soldPrice_);
-        column->addLayout(top);
-        fields_ = new FieldForm(
-            fieldsOfFamily(product->family), {}, 4, [this] { return document_.job().bareUnit; },
-            [this, id](const std::string& key, double value) {
-                push(document_, setProductField(document_, id, key, value));
-            });
-        column->addWidget(fields_);
-        const auto problem = [this](const QString& why) { tell(why, true); };
-        connect(fields_, &FieldForm::problem, this, problem);
-        connect(soldPrice_, &EntryField::problemChanged, this, problem);
+        soldFamily_ = product->family;
+        sold_ = new ProductPanel(
+            document_, decimalMark_, soldFamily_,
+            {[this] { return product_; }, [this](const std::string& id) { chooseProduct(id); }, QString()});
+        sold_->choice()->setParent(sold_); // products of all families are chosen above
+        sold_->choice()->hide();
+        connect(sold_, &ProductPanel::problem, this, [this](const QString& why) { tell(why, true); });
         stockColumn_->insertWidget(0, sold_);
     }
-    const Figures f = figures();
-    if (!soldName_->hasFocus()) soldName_->setText(QString::fromStdString(product->name));
-    soldPrice_->setFigure(product->packPrice ? f.money(*product->packPrice) : QString(), {});
-    fields_->showValues(product->fields, f);
+    sold_->refresh();
 }
 
 void CutPage::pointAt(const std::string& surface, Point at) {

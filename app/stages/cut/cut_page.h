@@ -3,7 +3,7 @@
 #include "app/stages/cut/cut_bench.h"
 #include "app/stages/cut/cut_tables.h"
 #include "app/stages/stage_page.h"
-#include "app/widgets/field_form.h"
+#include "app/widgets/product_panel.h"
 
 #include <QComboBox>
 #include <QElapsedTimer>
@@ -89,11 +89,8 @@ private:
     StockTable* stockModel_;
     QTableView* stock_;
     QVBoxLayout* stockColumn_;
-    QWidget* sold_ = nullptr;
-    FieldForm* fields_ = nullptr;
-    QLineEdit* soldName_ = nullptr;
-    EntryField* soldPrice_ = nullptr;
-    std::string fieldsOf_;
+    ProductPanel* sold_ = nullptr; ///< the product itself, as it is sold
+    std::string soldFamily_;
     QPushButton* out_;
     QTimer clock_;
     qint64 searchingSince_ = 0;

@@ -14,16 +14,29 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
       doIt_(new QPushButton(tr("Do it"))),
       next_(new QPushButton(tr("Another way"))),
-      planks_(new ProductPanel(document, decimalMark, "planks", false)),
-      underlay_(new ProductPanel(document, decimalMark, "underlay", true)),
+      planks_(new ProductPanel(
+          document, decimalMark, "planks",
+          {[this] { return document_.job().finish(surfaceId()).product; },
+           [this](const std::string& id) { push(document_, chooseProduct(document_, surfaceId(), id)); },
+           tr("no planks")})),
+      underlay_(new ProductPanel(
+          document, decimalMark, "underlay",
+          {[this] { return document_.job().finish(surfaceId()).underlay; },
+           [this](const std::string& id) { push(document_, chooseUnderlay(document_, surfaceId(), id)); },
+           tr("no underlay")})),
+      trim_(new ProductPanel(
+          document, decimalMark, "trim",
+          {[this] { return document_.job().finish(surfaceId()).trim; },
+           [this](const std::string& id) { push(document_, chooseTrim(document_, surfaceId(), id)); }, tr("no trim")})),
       rules_(new FieldForm(
           plankRuleFields(), {"startOffset"}, 3, [this] { return document_.job().bareUnit; },
           [this](const std::string& key, double value) {
               push(document_, setRule(document_, surfaceId(), key, value));
           })),
       bench_(new SetOutBench(document, decimalMark)),
-      strip_(new StartStrip),
-      trim_(new QComboBox) {
+      strip_(new StartStrip) {
+    trim_->setParent(this);
+    trim_->hide(); // only its list is shown here
     doIt_->setObjectName(QStringLiteral("doIt"));
     next_->setObjectName(QStringLiteral("anotherWay"));
     sentenceRow()->addWidget(doIt_, 0, Qt::AlignTop);
@@ -42,14 +55,11 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     underlay_->choice()->setAccessibleName(tr("Underlay"));
     row->addWidget(planks_->choice(), 3);
     row->addWidget(underlay_->choice(), 2);
-    trim_->setObjectName(QStringLiteral("trim"));
-    trim_->setAccessibleName(tr("Trim along the edges"));
-    trim_->setToolTip(tr("What runs along the edges; its runs are cut in Cut"));
-    connect(trim_, &QComboBox::activated, this, [this](int index) {
-        push(document_, chooseTrim(document_, surfaceId(), trim_->itemData(index).toString().toStdString()));
-    });
-    row->addWidget(trim_, 2);
-    for (QComboBox* box : {planks_->choice(), underlay_->choice(), trim_})
+    trim_->choice()->setObjectName(QStringLiteral("trim"));
+    trim_->choice()->setAccessibleName(tr("Trim along the edges"));
+    trim_->choice()->setToolTip(tr("What runs along the edges; its runs are cut in Cut, where its figures are edited"));
+    row->addWidget(trim_->choice(), 2);
+    for (QComboBox* box : {planks_->choice(), underlay_->choice(), trim_->choice()})
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     const auto fold = [&](const QString& text, const QString& name, QWidget* panel) {
         auto* button = new QPushButton(text);
@@ -114,12 +124,6 @@ void SetOutPage::saySuggestion() {
 }
 
 void SetOutPage::refresh() {
-    trim_->clear();
-    trim_->addItem(tr("no trim"), QString());
-    for (const Product& p : document_.job().catalogue.products)
-        if (p.family == "trim") trim_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
-    trim_->setCurrentIndex(
-        std::max(0, trim_->findData(QString::fromStdString(document_.job().finish(surfaceId()).trim))));
     const Surface* s = surface();
     if (!s) return;
     const Figures f = figures();
@@ -143,6 +147,7 @@ void SetOutPage::refresh() {
     setHeading(QString::fromStdString(s->name), detail);
     planks_->refresh();
     underlay_->refresh();
+    trim_->refresh();
     rules_->showValues(finish.rules, f);
     strip_->showStarts(document_.starts(), plan ? plan->setOut.startOffset : Mm{0}, width, f, document_.isSettled());
     bench_->update();

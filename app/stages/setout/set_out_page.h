@@ -1,10 +1,10 @@
 #pragma once
 
-#include "app/stages/setout/product_panel.h"
 #include "app/stages/setout/set_out_bench.h"
 #include "app/stages/setout/start_strip.h"
 #include "app/stages/stage_page.h"
 #include "app/widgets/field_form.h"
+#include "app/widgets/product_panel.h"
 
 #include <QPushButton>
 
@@ -29,10 +29,10 @@ private:
     std::size_t suggestion_ = 0;
     ProductPanel* planks_;
     ProductPanel* underlay_;
+    ProductPanel* trim_;
     FieldForm* rules_;
     SetOutBench* bench_;
     StartStrip* strip_;
-    QComboBox* trim_;
     QString problem_;
 };
 

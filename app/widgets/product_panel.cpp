@@ -1,4 +1,4 @@
-#include "app/stages/setout/product_panel.h"
+#include "app/widgets/product_panel.h"
 
 #include "app/document/commands.h"
 #include "core/catalogue/plank.h"
@@ -10,13 +10,13 @@
 
 namespace westrum {
 
-ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool underlay,
+ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, ProductChoice product,
                            QWidget* parent)
     : QWidget(parent),
       document_(document),
       decimalMark_(decimalMark),
       family_(family),
-      underlay_(underlay),
+      product_(std::move(product)),
       choice_(new QComboBox),
       name_(new QLineEdit),
       price_(nullptr),
@@ -36,18 +36,24 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
         return {};
     });
     price_->setObjectName(QStringLiteral("price"));
-    price_->setAccessibleName(tr("Price of a pack"));
     price_->setPlaceholderText(tr("no price"));
     price_->setAlignment(Qt::AlignRight);
     price_->setFixedWidth(120);
     name_->setAccessibleName(tr("Name of the product"));
+    name_->setObjectName(QStringLiteral("productName"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 4);
     column->setSpacing(2);
     auto* top = new QHBoxLayout;
     top->setSpacing(8);
     top->addWidget(name_, 1);
-    top->addWidget(new QLabel(family == "underlay" ? tr("price of a roll") : tr("price of a pack")));
+    const QString unit = family == "underlay" ? tr("price of a roll")
+                         : family == "roll"   ? tr("price of a metre")
+                         : family == "sheet"  ? tr("price of a sheet")
+                         : family == "trim"   ? tr("price of a length")
+                                              : tr("price of a pack");
+    price_->setAccessibleName(unit);
+    top->addWidget(new QLabel(unit));
     top->addWidget(price_);
     auto* copy = new QPushButton(tr("Copy as new"));
     copy->setToolTip(tr("Adds a product to the catalogue with these figures, to be changed"));
@@ -55,7 +61,8 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
     top->addWidget(copy);
     column->addLayout(top);
     column->addWidget(form_);
-    connect(choice_, &QComboBox::activated, this, &ProductPanel::choose);
+    connect(choice_, &QComboBox::activated, this,
+            [this](int index) { product_.choose(choice_->itemData(index).toString().toStdString()); });
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         const QString typed = name_->text().trimmed();
         if (!chosen().empty() && !typed.isEmpty())
@@ -66,15 +73,8 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
 }
 
 std::string ProductPanel::chosen() const {
-    const Finish& finish = document_.job().finish(document_.currentSurface());
-    const std::string& id = underlay_ ? finish.underlay : finish.product;
-    return document_.job().catalogue.find(id) ? id : std::string();
-}
-
-void ProductPanel::choose(int index) {
-    const std::string id = choice_->itemData(index).toString().toStdString();
-    push(document_, underlay_ ? chooseUnderlay(document_, document_.currentSurface(), id)
-                              : chooseProduct(document_, document_.currentSurface(), id));
+    const Product* product = document_.job().catalogue.find(product_.chosen());
+    return product && product->family == family_ ? product->id : std::string();
 }
 
 void ProductPanel::addCopy() {
@@ -86,8 +86,7 @@ void ProductPanel::addCopy() {
     const std::string id = copy.id;
     document_.undoStack().beginMacro(tr("Add a product"));
     push(document_, addProduct(document_, std::move(copy)));
-    push(document_, underlay_ ? chooseUnderlay(document_, document_.currentSurface(), id)
-                              : chooseProduct(document_, document_.currentSurface(), id));
+    product_.choose(id);
     document_.undoStack().endMacro();
 }
 
@@ -95,7 +94,7 @@ void ProductPanel::refresh() {
     const std::string id = chosen();
     QStringList entries;
     choice_->clear();
-    choice_->addItem(underlay_ ? tr("no underlay") : tr("no planks"), QString());
+    choice_->addItem(product_.none, QString());
     for (const Product& p : document_.job().catalogue.products)
         if (p.family == family_) choice_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
     choice_->setCurrentIndex(choice_->findData(QString::fromStdString(id)));

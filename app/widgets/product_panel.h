@@ -11,12 +11,18 @@
 
 namespace westrum {
 
-/// One product of a family for the surface in hand: which it is, and, unfolded, its fields to edit in place.
+/// How a product is chosen: which it is now, and what choosing another one does. Ids; empty: none.
+struct ProductChoice {
+    std::function<std::string()> chosen;
+    std::function<void(const std::string& id)> choose;
+    QString none; ///< what the list calls no product
+};
+
+/// One product of a family: which it is, and its name, price and fields to edit in place.
 class ProductPanel : public QWidget {
     Q_OBJECT
 public:
-    /// @param underlay  whether the underlay is chosen here, else the finish
-    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, bool underlay,
+    ProductPanel(JobDocument& document, char decimalMark, const std::string& family, ProductChoice product,
                  QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QComboBox* choice() const { return choice_; }
@@ -25,14 +31,13 @@ signals:
     void problem(const QString& sentence);
 
 private:
-    [[nodiscard]] std::string chosen() const;
-    void choose(int index);
+    [[nodiscard]] std::string chosen() const; ///< empty, too, if it is of another family
     void addCopy();
 
     JobDocument& document_;
     char decimalMark_;
     std::string family_;
-    bool underlay_;
+    ProductChoice product_;
     QComboBox* choice_; ///< placed by the page
     QLineEdit* name_;
     EntryField* price_;
