@@ -119,8 +119,8 @@ QTableView { background: %3; border: 1px solid %4; gridline-color: %4; }
 QTableView::item { padding: 0 12px; }
 QListView { background: %2; border: none; outline: none; }
 QListView::item:selected { background: %9; color: %1; }
-QListView::indicator, QTableView::indicator { width: 11px; height: 11px; border: 1px solid %7; background: %3; }
-QListView::indicator:checked, QTableView::indicator:checked { border-color: %8; background: %8; image: url(:/look/icons/tick.svg); }
+QListView::indicator { width: 11px; height: 11px; border: 1px solid %7; background: %3; }
+QListView::indicator:checked { border-color: %8; background: %8; image: url(:/look/icons/tick.svg); }
 QHeaderView::section { background: %2; color: %7; border: none; border-bottom: 1px solid %4; padding: 4px 12px; }
 QScrollBar:vertical { background: transparent; width: 10px; }
 QScrollBar::handle:vertical { background: %4; border-radius: 5px; min-height: 30px; }

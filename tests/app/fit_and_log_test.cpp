@@ -60,6 +60,13 @@ private slots:
         QCOMPARE(b.document.job().log("floor").hours, std::optional<double>(6.5));
         QVERIFY(b.type("paid", "150"));
         QCOMPARE(b.document.job().log("floor").paid->minor, 15000);
+        // Planks and underlay of this floor are planned at 131.70 and 24.90, whatever is cut for other surfaces.
+        QVERIFY(settleCuts(b.document));
+        QCoreApplication::processEvents();
+        told = false;
+        for (QLabel* label : b.window->findChildren<QLabel*>())
+            told = told || label->text() == QStringLiteral("6.60 EUR less than planned");
+        QVERIFY(told);
         QVERIFY(b.type("spoilt", "two"));
         QVERIFY(b.find<EntryField>("spoilt")->isWrong());
         QVERIFY(!b.document.job().log("floor").spoilt);

@@ -6,6 +6,7 @@
 #include <QGridLayout>
 #include <QTimer>
 
+#include <algorithm>
 #include <cmath>
 
 namespace westrum {
@@ -31,9 +32,6 @@ auto countInto(std::optional<int> FitLog::*member) {
 
 LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent), note_(new QPlainTextEdit) {
-    connect(&document, &JobDocument::purchasesChanged, this, [this] {
-        if (isVisible()) refresh();
-    });
     auto* table = new QWidget;
     auto* grid = new QGridLayout(table);
     grid->setContentsMargins(0, 8, 0, 8);
@@ -127,7 +125,13 @@ void LogPage::refresh() {
     const SurfacePlan* plan = surfacePlan();
     setHeading(QString::fromStdString(s->name), tr("what it really took"));
     const Purchase* bought = plan && !plan->purchases.empty() ? &plan->purchases.front() : nullptr;
-    const auto cost = document_.plan()->totals.cost;
+    // What was bought for this surface: the van's total holds what is cut for others as well.
+    std::optional<Money> cost;
+    if (bought &&
+        std::all_of(plan->purchases.begin(), plan->purchases.end(), [](const Purchase& p) { return p.cost; })) {
+        cost = Money{0, bought->cost->currency};
+        for (const Purchase& p : plan->purchases) cost = *cost + *p.cost;
+    }
     const auto show = [&](Line& line, const QString& value, const QString& planned, const QString& verdict) {
         line.entry->setFigure(value, {});
         line.planned->setText(planned.isEmpty() ? QStringLiteral("–") : planned);
