@@ -5,7 +5,7 @@
 #include "app/stages/buy/buy_page.h"
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/fit/fit_page.h"
-#include "app/stages/later/later_page.h"
+#include "app/stages/buildup/build_up_page.h"
 #include "app/stages/log/log_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/newvan/new_van_page.h"
@@ -98,7 +98,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     setCentralWidget(centre);
 
     pages_->addWidget(measure_);
-    pages_->addWidget(new LaterPage(document, decimalMark_));
+    pages_->addWidget(new BuildUpPage(document, decimalMark_));
     pages_->addWidget(new SetOutPage(document, decimalMark_));
     pages_->addWidget(cut_);
     pages_->addWidget(new BuyPage(document, decimalMark_));

@@ -22,7 +22,7 @@ static void replanAfterAStartLineChange(benchmark::State& state) {
     int offset = 0;
     for (auto _ : state) {
         offset = (offset + 7) % 181;
-        job.finishes["floor"].rules["startOffset"] = offset;
+        job.finishes["floor"].now().layers.back().rules["startOffset"] = offset;
         benchmark::DoNotOptimize(planner.plan(job));
     }
 }
@@ -33,7 +33,7 @@ static void replanAtTheWorstStart(benchmark::State& state) {
     Job job = demoJob();
     double worst = 0;
     for (int offset = 0; offset < 181; ++offset) {
-        job.finishes["floor"].rules["startOffset"] = offset;
+        job.finishes["floor"].now().layers.back().rules["startOffset"] = offset;
         const auto before = std::chrono::steady_clock::now();
         benchmark::DoNotOptimize(plan(job));
         const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - before).count();
@@ -42,7 +42,7 @@ static void replanAtTheWorstStart(benchmark::State& state) {
             state.counters["offset_mm"] = offset;
         }
     }
-    job.finishes["floor"].rules["startOffset"] = state.counters["offset_mm"];
+    job.finishes["floor"].now().layers.back().rules["startOffset"] = state.counters["offset_mm"];
     for (auto _ : state) benchmark::DoNotOptimize(plan(job));
 }
 BENCHMARK(replanAtTheWorstStart)->Unit(benchmark::kMillisecond);

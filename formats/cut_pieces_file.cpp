@@ -1,5 +1,7 @@
 #include "formats/cut_pieces_file.h"
 
+#include "formats/csv.h"
+
 #include "formats/words.h"
 
 #include <QCoreApplication>
@@ -13,31 +15,6 @@ namespace {
 struct PieceListWords {
     Q_DECLARE_TR_FUNCTIONS(PieceListWords)
 };
-
-QStringList cellsOf(const QString& line, QChar separator) {
-    QStringList cells;
-    QString cell;
-    bool quoted = false;
-    for (qsizetype i = 0; i < line.size(); ++i) {
-        const QChar c = line[i];
-        if (c == QLatin1Char('"')) {
-            if (quoted && i + 1 < line.size() && line[i + 1] == QLatin1Char('"')) {
-                cell += c;
-                ++i;
-            } else if (quoted || cell.trimmed().isEmpty()) {
-                quoted = !quoted;
-            } else {
-                cell += c; // an inch mark
-            }
-        } else if (c == separator && !quoted) {
-            cells << cell.trimmed();
-            cell.clear();
-        } else {
-            cell += c;
-        }
-    }
-    return cells << cell.trimmed();
-}
 
 /// A drawing with one item above the other: each item and where its lower left lies.
 std::vector<std::pair<const CutItem*, Point>> stacked(const ProductCut& cut) {
@@ -98,16 +75,14 @@ Result<std::vector<LoosePiece>, PieceListFault> readPieces(const QByteArray& byt
     using Kind = PieceListFault::Kind;
     const QString all = QString::fromUtf8(bytes.startsWith("\xEF\xBB\xBF") ? bytes.mid(3) : bytes);
     if (all.trimmed().isEmpty()) return PieceListFault{Kind::Empty, 0, {}, {}};
-    const QChar separator = all.contains(QLatin1Char(';'))    ? QLatin1Char(';')
-                            : all.contains(QLatin1Char('\t')) ? QLatin1Char('\t')
-                                                              : QLatin1Char(',');
+    const QChar separator = csvSeparator(all);
     std::vector<LoosePiece> pieces;
     int number = 0;
     bool first = true;
     for (const QString& line : all.split(QLatin1Char('\n'))) {
         ++number;
         if (line.trimmed().isEmpty()) continue;
-        const QStringList cells = cellsOf(line, separator);
+        const QStringList cells = csvCells(line, separator);
         const bool heading = std::exchange(first, false) && cells.size() > 1 &&
                              std::none_of(cells.begin() + 1, cells.end(), [](const QString& c) {
                                  return std::any_of(c.begin(), c.end(), [](QChar x) { return x.isDigit(); });

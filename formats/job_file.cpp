@@ -1,6 +1,5 @@
 #include "formats/job_file.h"
 
-#include "core/catalogue/plank.h"
 #include "core/setout/set_out.h"
 #include "formats/cut_list_json.h"
 #include "formats/surface_json.h"
@@ -9,6 +8,7 @@
 #include <QFileInfo>
 #include <QSaveFile>
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -16,6 +16,7 @@ namespace westrum {
 namespace {
 
 constexpr int kDeepest = 32;
+constexpr std::size_t kMostLayers = 40, kMostOptions = 12, kMostJoints = 200;
 
 constexpr FileWords<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
                                            {LengthUnit::Centimetre, "cm"},
@@ -66,13 +67,18 @@ public:
         number(root, "", "spoilChance", 0, 0.9, job.spoilChance, false);
         if (const Json* d = objectMember(root, "", "datum", false))
             job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
+        if (const Json* h = objectMember(root, "", "headroom", false))
+            job.headroom = {reading(*h, "headroom", "rear"), reading(*h, "headroom", "middle"),
+                            reading(*h, "headroom", "front"), reading(*h, "headroom", "person")};
         if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
         each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
             job.catalogue.products.push_back(product(entry, path));
         });
         each(root, "", "surfaces", [&](const Json& entry, const std::string& path) {
             Surface s = readSurface(*this, entry, path, surfaceIds_);
-            if (const Json* f = member(entry, path, "finish", false)) job.finishes[s.id] = finish(*f, path + ".finish");
+            if (const Json* f = member(entry, path, "finish", false))
+                job.finishes[s.id] = oldFinish(*f, path + ".finish");
+            if (member(entry, path, "options", false)) job.finishes[s.id] = options(entry, path);
             if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
             job.surfaces.push_back(std::move(s));
         });
@@ -123,17 +129,62 @@ private:
         return p;
     }
 
-    Finish finish(const Json& entry, const std::string& path) {
-        Finish f;
+    /// Until version 3 a surface had one finish over an underlay.
+    FinishOptions oldFinish(const Json& entry, const std::string& path) {
+        FinishOptions f;
         if (!entry.is_object()) {
             fault(FileFaultKind::WrongType, path, "object");
             return f;
         }
-        text(entry, path, "product", f.product, false);
-        text(entry, path, "underlay", f.underlay, false);
-        text(entry, path, "trim", f.trim, false);
-        f.rules = fields(entry, path, "rules");
+        Layer finish, underlay;
+        text(entry, path, "product", finish.product, false);
+        text(entry, path, "underlay", underlay.product, false);
+        text(entry, path, "trim", f.now().trim, false);
+        finish.rules = fields(entry, path, "rules");
+        for (Layer* layer : {&underlay, &finish})
+            if (!layer->product.empty()) f.now().layers.push_back(std::move(*layer));
         return f;
+    }
+
+    FinishOptions options(const Json& entry, const std::string& path) {
+        FinishOptions f;
+        f.options.clear();
+        each(
+            entry, path, "options",
+            [&](const Json& o, const std::string& at) {
+                Finish option;
+                text(o, at, "name", option.name, false);
+                text(o, at, "trim", option.trim, false);
+                each(
+                    o, at, "layers",
+                    [&](const Json& l, const std::string& where) { option.layers.push_back(layer(l, where)); }, false,
+                    kMostLayers);
+                f.options.push_back(std::move(option));
+            },
+            true, kMostOptions);
+        if (f.options.empty()) f.options.emplace_back();
+        count(entry, path, "chosen", 0, static_cast<int>(f.options.size()) - 1, f.chosen);
+        return f;
+    }
+
+    Layer layer(const Json& entry, const std::string& path) {
+        Layer l;
+        text(entry, path, "product", l.product);
+        l.rules = fields(entry, path, "rules");
+        flag(entry, path, "bolted", l.bolted);
+        if (const Json* joints = member(entry, path, "joints", false)) {
+            if (!joints->is_array() || joints->size() > kMostJoints) {
+                fault(FileFaultKind::WrongType, path + ".joints", "list");
+                return l;
+            }
+            for (const Json& j : *joints)
+                if (j.is_number() && std::abs(j.get<double>()) <= kLongestLength.value)
+                    l.joints.push_back(j.get<double>());
+                else
+                    fault(FileFaultKind::OutOfRange, path + ".joints");
+            std::sort(l.joints.begin(), l.joints.end());
+        }
+        return l;
     }
 
     FitLog log(const Json& entry, const std::string& path) {
@@ -176,6 +227,21 @@ Json written(const FieldValues& values) {
     Json out = Json::object();
     for (const auto& [key, value] : values) out[key] = value;
     return out;
+}
+
+Json written(const FinishOptions& finish) {
+    Json options = Json::array();
+    for (const Finish& f : finish.options) {
+        Json layers = Json::array();
+        for (const Layer& l : f.layers) {
+            Json layer{{"product", l.product}, {"rules", written(l.rules)}};
+            if (l.bolted) layer["bolted"] = true;
+            if (!l.joints.empty()) layer["joints"] = l.joints;
+            layers.push_back(std::move(layer));
+        }
+        options.push_back({{"name", f.name}, {"trim", f.trim}, {"layers", std::move(layers)}});
+    }
+    return options;
 }
 
 Json written(const FitLog& log) {
@@ -239,18 +305,23 @@ QByteArray writeJob(const Job& job) {
               {"seed", job.seed},
               {"spoilChance", job.spoilChance},
               {"datum", Json::object()},
+              {"headroom", Json::object()},
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
     putReading(root["datum"], "rear", job.datum.rear);
     putReading(root["datum"], "front", job.datum.front);
+    for (const auto& [key, reading] : {std::pair{"rear", &job.headroom.rear},
+                                       {"middle", &job.headroom.middle},
+                                       {"front", &job.headroom.front},
+                                       {"person", &job.headroom.person}})
+        putReading(root["headroom"], key, *reading);
     for (const Surface& s : job.surfaces) {
         Json surface = written(s);
-        if (const auto f = job.finishes.find(s.id); f != job.finishes.end())
-            surface["finish"] = {{"product", f->second.product},
-                                 {"underlay", f->second.underlay},
-                                 {"trim", f->second.trim},
-                                 {"rules", written(f->second.rules)}};
+        if (const auto f = job.finishes.find(s.id); f != job.finishes.end()) {
+            surface["options"] = written(f->second);
+            surface["chosen"] = f->second.chosen;
+        }
         if (const auto l = job.logs.find(s.id); l != job.logs.end()) surface["log"] = written(l->second);
         root["surfaces"].push_back(std::move(surface));
     }

@@ -1,5 +1,7 @@
 #include "formats/plan_file.h"
 
+#include "formats/csv.h"
+
 #include <nlohmann/json.hpp>
 
 #include <QCoreApplication>
@@ -40,6 +42,8 @@ const char* wordOf(PieceKind kind) {
     case PieceKind::First: return "first";
     case PieceKind::Last: return "last";
     case PieceKind::Single: return "single";
+    case PieceKind::Inner: return "inner";
+    case PieceKind::Cut: return "cut";
     }
     return "";
 }
@@ -90,6 +94,9 @@ Json asJson(const SetOut& s) {
                           {"lengthMm", tidy(p.length.value)},
                           {"widthMm", tidy(p.width.value)},
                           {"shaped", p.notched},
+                          {"ripAtStartMm", tidy(p.ripAtStart.value)},
+                          {"ripAtEndMm", tidy(p.ripAtEnd.value)},
+                          {"removable", p.removable},
                           {"outline", asJson(p.shape)},
                           {"factoryEdges",
                            {{"left", p.factory.left},
@@ -113,6 +120,23 @@ Json asJson(const SetOut& s) {
                          {"offcuts", offcuts},
                          {"rippedInTwo", u.rippedInTwo}});
     }
+    Json joints = Json::array();
+    for (const Joint& j : s.joints)
+        joints.push_back({{"from", {tidy(j.from.x), tidy(j.from.y)}},
+                          {"to", {tidy(j.to.x), tidy(j.to.y)}},
+                          {"onSupport", j.onSupport}});
+    const Judgement& f = s.figures;
+    const Json figures{{"narrowestEdgeMm", tidy(f.narrowestEdge.value)},
+                       {"unevennessMm", tidy(f.unevenness.value)},
+                       {"offCentreMm", tidy(f.offCentre.value)},
+                       {"slivers", f.slivers},
+                       {"jointsOffSupport", f.jointsOffSupport},
+                       {"jointsInLine", f.jointsInLine},
+                       {"pieces", f.pieces},
+                       {"cutLengthMm", tidy(f.cutLength.value)},
+                       {"stock", f.stock},
+                       {"leastStock", f.leastStock},
+                       {"linesMissed", f.linesMissed}};
     return {{"direction", s.rowsAcross ? "across" : "along"},
             {"startOffsetMm", tidy(s.startOffset.value)},
             {"startLineMm", tidy(s.startLine)},
@@ -122,6 +146,10 @@ Json asJson(const SetOut& s) {
             {"withoutRipReuse", s.stockWithoutRipReuse},
             {"slivers", s.slivers},
             {"net", asJson(s.net)},
+            {"figures", figures},
+            {"firstColumnMm", tidy(s.firstColumn.value)},
+            {"lastColumnMm", tidy(s.lastColumn.value)},
+            {"joints", joints},
             {"rows", rows},
             {"pieces", pieces},
             {"planks", stock}};
@@ -131,35 +159,28 @@ QByteArray line(const QList<QByteArray>& cells) { return cells.join(',') + "\r\n
 
 } // namespace
 
-QByteArray csvCell(const QString& text) {
-    QString safe = text;
-    static const QString dangerous =
-        QStringLiteral("=+-@\t\r\n|%") + QChar(0xFF1D) + QChar(0xFF0B) + QChar(0xFF0D) + QChar(0xFF20);
-    // A spreadsheet also strips blanks before it looks.
-    qsizetype first = 0;
-    while (first < safe.size() && safe[first].isSpace() && !dangerous.contains(safe[first])) ++first;
-    if (first < safe.size() && dangerous.contains(safe[first])) safe.prepend(QLatin1Char('\''));
-    const bool quote = safe.contains(QLatin1Char(',')) || safe.contains(QLatin1Char('"')) ||
-                       safe.contains(QLatin1Char('\n')) || safe.contains(QLatin1Char('\r')) ||
-                       safe.contains(QLatin1Char(';'));
-    if (quote) safe = QLatin1Char('"') + safe.replace(QLatin1Char('"'), QLatin1String("\"\"")) + QLatin1Char('"');
-    return safe.toUtf8();
-}
-
-QByteArray csvNumber(double value, int decimals) {
-    return QByteArray::fromStdString(printNumber(value, decimals, '.', false));
-}
-
 QByteArray planAsJson(const Job& job, const Plan& plan) {
     const Figures figures = figuresFor(job);
-    Json root{{"format", "westrum-plan"}, {"version", 1}, {"job", job.name}, {"currency", job.currency.name()}};
+    Json root{{"format", "westrum-plan"}, {"version", 2}, {"job", job.name}, {"currency", job.currency.name()}};
     root["surfaces"] = Json::array();
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);
         Json out{{"id", s.surface}, {"name", surface ? surface->name : ""}, {"measured", s.measured.measured()}};
         out["outline"] = asJson(s.measured.outline);
         out["areaM2"] = tidy(areaMm2(s.measured.outline) / 1e6);
-        out["thicknessMm"] = tidy(s.thickness.value);
+        out["thicknessMm"] = tidy(s.stack.total.value);
+        out["gripMm"] = tidy(s.stack.grip.value);
+        out["layers"] = Json::array();
+        for (std::size_t i = 0; i < s.layers.size(); ++i) {
+            const LayerPlan& l = s.layers[i];
+            out["layers"].push_back({{"product", l.product},
+                                     {"family", l.family},
+                                     {"addsMm", tidy(s.stack.adds[i].value)},
+                                     {"areaM2", tidy(l.area.value)},
+                                     {"massKg", tidy(l.mass.value)},
+                                     {"seen", static_cast<int>(i) == s.face},
+                                     {"setOut", l.setOut.laid() ? asJson(l.setOut) : Json()}});
+        }
         if (s.measured.fit && !s.measured.fit->impossible) {
             Json residuals = Json::object(), misclosures = Json::object();
             for (int k = 0; k < kQuadReadings; ++k) {
@@ -171,7 +192,6 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
             out["residualsMm"] = residuals;
             out["misclosuresMm"] = misclosures;
         }
-        out["setOut"] = s.setOut.laid() ? asJson(s.setOut) : Json();
         root["surfaces"].push_back(std::move(out));
     }
     root["purchases"] = Json::array();
@@ -212,11 +232,13 @@ QByteArray cutListAsCsv(const Job& job, const Plan& plan) {
         line({"surface", "piece", "row", "kind", "plank", "from offcut", "length mm", "width mm", "shaped"});
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);
-        for (const Piece& p : s.setOut.pieces)
-            out += line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
-                         csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0),
-                         csvCell(QLatin1String(wordOf(p.kind))), csvNumber(p.stock + 1, 0), p.fromOffcut ? "yes" : "no",
-                         csvNumber(p.length.value, 1), csvNumber(p.width.value, 1), p.notched ? "yes" : "no"});
+        for (const LayerPlan& l : s.layers)
+            for (const Piece& p : l.setOut.pieces)
+                out += line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
+                             csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0),
+                             csvCell(QLatin1String(wordOf(p.kind))), csvNumber(p.stock + 1, 0),
+                             p.fromOffcut ? "yes" : "no", csvNumber(p.length.value, 1), csvNumber(p.width.value, 1),
+                             p.notched ? "yes" : "no"});
     }
     return out;
 }
@@ -233,13 +255,25 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
             continue;
         }
         lines << PlanText::tr("  outline %1").arg(f.area({areaMm2(s.measured.outline) / 1e6}));
-        if (!s.setOut.laid()) continue;
-        lines << PlanText::tr("  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
-                     .arg(s.setOut.rows.size())
-                     .arg(f.fineLength(s.setOut.firstRow), f.fineLength(s.setOut.lastRow),
-                          planksText(static_cast<int>(s.setOut.stock.size())))
-                     .arg(s.setOut.leastStock);
-        for (const Piece& p : s.setOut.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+        for (const LayerPlan& l : s.layers) {
+            const SetOut& o = l.setOut;
+            if (!o.laid()) continue;
+            const Product* product = job.catalogue.find(l.product);
+            if (l.family != "planks") {
+                lines << PlanText::tr("  %1: %2, about %3")
+                             .arg(product ? QString::fromStdString(product->name) : QString(),
+                                  PlanText::tr("%n piece(s)", nullptr, o.figures.pieces),
+                                  itemsText(l.family, o.figures.stock));
+                for (const Piece& p : o.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+                continue;
+            }
+            lines << PlanText::tr("  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
+                         .arg(o.rows.size())
+                         .arg(f.fineLength(o.firstRow), f.fineLength(o.lastRow),
+                              planksText(static_cast<int>(o.stock.size())))
+                         .arg(o.leastStock);
+            for (const Piece& p : o.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+        }
     }
     lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {

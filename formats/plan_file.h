@@ -20,9 +20,4 @@ QByteArray cutListAsCsv(const Job& job, const Plan& plan);
 /// The plan in sentences and tables for a terminal.
 QString planAsText(const Job& job, const Plan& plan, const Figures& figures);
 
-/// One CSV cell: quoted where needed, and with an apostrophe before a text that a spreadsheet would run as a formula
-/// (=, +, -, @, tab, carriage return at its start; full-width forms too). Numbers are written by csvNumber() instead.
-QByteArray csvCell(const QString& text);
-QByteArray csvNumber(double value, int decimals);
-
 } // namespace westrum

@@ -2,7 +2,7 @@
 
 #include "core/shell/sketch.h"
 #include "core/units/print.h"
-#include "formats/plan_file.h"
+#include "formats/csv.h"
 #include "formats/words.h"
 
 #include <QCoreApplication>
@@ -33,20 +33,6 @@ std::map<QString, std::string> placesOf(const Surface& surface) {
     return places;
 }
 
-QStringList cellsOf(const QByteArray& line) {
-    const QString text = QString::fromUtf8(line).trimmed();
-    const QChar separator = text.contains(QLatin1Char(';'))    ? QLatin1Char(';')
-                            : text.contains(QLatin1Char('\t')) ? QLatin1Char('\t')
-                                                               : QLatin1Char(',');
-    QStringList cells = text.split(separator);
-    for (QString& cell : cells) {
-        cell = cell.trimmed();
-        if (cell.size() > 1 && cell.startsWith(QLatin1Char('"')) && cell.endsWith(QLatin1Char('"')))
-            cell = cell.mid(1, cell.size() - 2).replace(QStringLiteral("\"\""), QStringLiteral("\""));
-    }
-    return cells;
-}
-
 } // namespace
 
 Result<std::vector<ListedReading>, ReadingsFault> readReadings(const QByteArray& bytes, const Surface& surface,
@@ -58,7 +44,8 @@ Result<std::vector<ListedReading>, ReadingsFault> readReadings(const QByteArray&
     int number = 0;
     for (const QByteArray& line : bytes.split('\n')) {
         ++number;
-        const QStringList cells = cellsOf(line);
+        const QString text = QString::fromUtf8(line).trimmed();
+        const QStringList cells = csvCells(text, csvSeparator(text));
         if (cells.isEmpty() || cells[0].isEmpty()) continue;
         if (cells.size() < 2) return ReadingsFault{Kind::NoList, number, cells[0].left(40), {}};
         const auto place = places.find(cells[0].toLower());

@@ -59,6 +59,7 @@ constexpr FileWords<EdgeKind, 6> kEdges{{{EdgeKind::Unsaid, "unsaid"},
                                          {EdgeKind::DoorReveal, "door-reveal"},
                                          {EdgeKind::UnderTrim, "under-trim"},
                                          {EdgeKind::MovementGap, "movement-gap"}}};
+constexpr FileWords<ZoneKind, 2> kZones{{{ZoneKind::Hidden, "hidden"}, {ZoneKind::Wiring, "wiring"}}};
 constexpr FileWords<SupportKind, 2> kSupports{{{SupportKind::Rib, "rib"}, {SupportKind::Batten, "batten"}}};
 
 constexpr int kMostSides = 100;
@@ -241,6 +242,7 @@ private:
     void zone(const Json& e, const std::string& at) {
         Zone z;
         walk_.text(e, at, "name", z.name, false);
+        walk_.word(e, at, "kind", kZones, z.kind, false);
         placement(e, at, z.place);
         z.width = walk_.reading(e, at, "width");
         z.height = walk_.reading(e, at, "height");
@@ -256,6 +258,7 @@ private:
         u.width = walk_.reading(e, at, "width");
         walk_.count(e, at, "count", 1, kMostInRow, u.count);
         u.spacing = walk_.reading(e, at, "spacing");
+        u.depth = walk_.reading(e, at, "depth");
         s_.supports.push_back(std::move(u));
     }
 
@@ -380,7 +383,7 @@ Json written(const Surface& s) {
         return edge;
     });
     list("zones", s.zones, [](const Zone& z) {
-        Json zone{{"name", z.name}};
+        Json zone{{"name", z.name}, {"kind", wordOf(kZones, z.kind)}};
         putPlacement(zone, z.place);
         putReading(zone, "width", z.width);
         putReading(zone, "height", z.height);
@@ -391,6 +394,7 @@ Json written(const Surface& s) {
         putReading(support, "position", u.position);
         putReading(support, "width", u.width);
         putReading(support, "spacing", u.spacing);
+        putReading(support, "depth", u.depth);
         return support;
     });
     return out;
@@ -405,6 +409,7 @@ Access readAccess(JsonWalk& walk, const Json& entry, const std::string& path) {
             walk.text(d, at, "name", door.name, false);
             door.width = walk.reading(d, at, "width");
             door.height = walk.reading(d, at, "height");
+            door.sill = walk.reading(d, at, "sill");
             a.doors.push_back(std::move(door));
         },
         false, 20);
@@ -421,6 +426,7 @@ Json written(const Access& a) {
         Json door{{"name", d.name}};
         putReading(door, "width", d.width);
         putReading(door, "height", d.height);
+        putReading(door, "sill", d.sill);
         out["doors"].push_back(std::move(door));
     }
     putReading(out, "panelThickness", a.panelThickness);

@@ -1,5 +1,8 @@
 #include "formats/words.h"
 
+#include "core/catalogue/family.h"
+#include "formats/fact_printer.h"
+
 #include <QCoreApplication>
 
 #include <cmath>
@@ -10,56 +13,6 @@ namespace {
 /// The translation context of all sentences here.
 struct Words {
     Q_DECLARE_TR_FUNCTIONS(Words)
-};
-
-QString fromStd(const std::string& s) { return QString::fromStdString(s); }
-
-/// Looks facts up by name and prints them for the sentence.
-class FactPrinter {
-public:
-    FactPrinter(const Facts& facts, const Figures& figures) : facts_(facts), figures_(figures) {}
-
-    [[nodiscard]] QString operator[](std::string_view key) const {
-        for (const auto& [name, value] : facts_)
-            if (name == key) return print(value);
-        return {};
-    }
-    [[nodiscard]] std::int64_t count(std::string_view key) const {
-        for (const auto& [name, value] : facts_)
-            if (name == key)
-                if (const auto* n = std::get_if<std::int64_t>(&value)) return *n;
-        return 0;
-    }
-    [[nodiscard]] double mm(std::string_view key) const {
-        for (const auto& [name, value] : facts_)
-            if (name == key)
-                if (const auto* l = std::get_if<Mm>(&value)) return l->value;
-        return 0;
-    }
-    [[nodiscard]] double share(std::string_view key) const {
-        for (const auto& [name, value] : facts_)
-            if (name == key)
-                if (const auto* d = std::get_if<double>(&value)) return *d;
-        return 0;
-    }
-    [[nodiscard]] std::string text(std::string_view key) const {
-        for (const auto& [name, value] : facts_)
-            if (name == key)
-                if (const auto* s = std::get_if<std::string>(&value)) return *s;
-        return {};
-    }
-    [[nodiscard]] QString length(double mm) const { return figures_.length({mm}); }
-
-private:
-    [[nodiscard]] QString print(const FactValue& value) const {
-        if (const auto* l = std::get_if<Mm>(&value)) return figures_.fineLength(*l);
-        if (const auto* n = std::get_if<std::int64_t>(&value)) return QString::number(*n);
-        if (const auto* d = std::get_if<double>(&value)) return figures_.number(*d, 2);
-        if (const auto* m = std::get_if<Money>(&value)) return figures_.money(*m);
-        return fromStd(std::get<std::string>(value));
-    }
-    const Facts& facts_;
-    const Figures& figures_;
 };
 
 QString capital(QString text) {
@@ -317,7 +270,7 @@ QString sentence(const Remark& remark, const Figures& figures) {
         return Words::tr("A plank is %1 wide, the floor to cover only %2: one row, ripped.")
             .arg(f["width"], f["limit"]);
     case RemarkKind::TooManyPieces:
-        return Words::tr("That would be about %1 planks; more than %2 are not planned. Is the plank's size right?")
+        return Words::tr("That would be about %1 pieces; more than %2 are not planned. Is the product's size right?")
             .arg(f["count"], f["limit"]);
     case RemarkKind::RowsCannotBeLaid:
         return Words::tr(
@@ -338,6 +291,7 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::NotProvenLeast:
         return Words::tr("%1 planks; fewer than %2 cannot be, whatever the cuts.").arg(f["planks"], f["limit"]);
     case RemarkKind::PackEmpty: return Words::tr("%1: a pack holds no plank.").arg(f["product"]);
+    default: return finishSentence(remark, figures);
     }
     return {};
 }
@@ -394,116 +348,25 @@ QString sentence(const ParseError& error, const QString& typed) {
     return {};
 }
 
-QString stepTitle(const FitStep& step, const Figures& figures) {
-    const FactPrinter f(step.facts, figures);
-    switch (step.kind) {
-    case StepKind::CheckDelivery: return Words::tr("Check the delivery and the lots");
-    case StepKind::Acclimatise: return Words::tr("Let the packs rest");
-    case StepKind::CheckBase: return Words::tr("Check the base");
-    case StepKind::LayUnderlay: return Words::tr("Lay the underlay");
-    case StepKind::FirstRow: return Words::tr("Row %1, first row").arg(f["row"]);
-    case StepKind::Row: return Words::tr("Row %1").arg(f["row"]);
-    case StepKind::LastRow: return Words::tr("Row %1, last row").arg(f["row"]);
-    case StepKind::Trims: return Words::tr("Trim the edges");
-    }
-    return {};
-}
-
-QString stepBody(const FitStep& step, const Figures& figures) {
-    const FactPrinter f(step.facts, figures);
-    switch (step.kind) {
-    case StepKind::CheckDelivery:
-        return Words::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr,
-                         static_cast<int>(f.count("packs")));
-    case StepKind::Acclimatise:
-        return Words::tr(
-                   "%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
-            .arg(f["hours"], f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
-    case StepKind::CheckBase:
-        return Words::tr("Firm, dry, flat and swept; screws sunk. Mark a gap of %1 along every edge.").arg(f["gap"]);
-    case StepKind::LayUnderlay: {
-        const QString strips = Words::tr("%n strip(s)", nullptr, static_cast<int>(f.count("strips")));
-        return (f.count("along") == 1 ? Words::tr("%1 along the van, %2 in all, butted and taped.")
-                                      : Words::tr("%1 across the van, %2 in all, butted and taped."))
-            .arg(strips, figures.length({f.mm("total")}));
-    }
-    case StepKind::FirstRow:
-        return f.mm("ripped") > 0 ? Words::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, "
-                                              "lock away from the wall.")
-                                        .arg(f["width"], f["ripped"])
-                                  : Words::tr("Full width, %1. Straight along the start line, lock away from the wall.")
-                                        .arg(f["width"]);
-    case StepKind::Row: return {};
-    case StepKind::LastRow:
-        return Words::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.")
-            .arg(f["width"]);
-    case StepKind::Trims:
-        return Words::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.")
-            .arg(figures.length({f.mm("length")}));
-    }
-    return {};
-}
-
-QString stepPiece(const Piece& piece, const Figures& figures) {
-    QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
-    if (piece.kind == PieceKind::Whole) text += Words::tr(" whole");
-    if (piece.fromOffcut)
-        text += Words::tr(", from the offcut of plank %1").arg(piece.stock + 1);
-    else
-        text += Words::tr(", plank %1").arg(piece.stock + 1);
-    if (piece.notched) text += Words::tr(", shaped");
-    return text;
-}
-
-QString cautionText(Caution caution) {
-    switch (caution) {
-    case Caution::SawAndDust:
-        return Words::tr(
-            "Guard on, work held down, hands clear of the blade; eye and ear protection, mask and extraction. "
-            "Follow the saw's manual.");
-    case Caution::KneelAndLift: return Words::tr("Rolls and packs are heavy: two people, knees protected.");
-    case Caution::KnowWhatIsBehind:
-        return Words::tr("Know what is under the floor before any screw goes in: fuel and brake lines, cables, tank. "
-                         "Gas drop-outs and fixed vents stay open; gas and mains work is for licensed trades.");
-    }
-    return {};
-}
-
-QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures) {
-    const StartChoice& c = suggestion.choice;
-    const int packs = (c.stock + unitsPerPack - 1) / unitsPerPack;
-    const QString packText = Words::tr("%n pack(s)", nullptr, packs);
-    const QString first = figures.length(c.firstRow);
-    const QString last = figures.length(c.lastRow);
-    const double shift = c.startOffset.value - currentOffset.value;
-    if (std::abs(shift) < 0.5)
-        return Words::tr("The start line is well placed: first row %1, last row %2, %3.").arg(first, last, packText);
-    const QString move = shift > 0 ? Words::tr("Lay the first row %1 narrower").arg(figures.length({shift}))
-                                   : Words::tr("Lay the first row %1 wider").arg(figures.length({-shift}));
-    switch (suggestion.reason) {
-    case SuggestionReason::EqualEdges:
-        return Words::tr("%1: first row %2, last row %3, %4.").arg(move, first, last, packText);
-    case SuggestionReason::FewestUnits:
-        return Words::tr("%1 and %2 do: edges %3 and %4.").arg(move, planksText(c.stock), first, last);
-    case SuggestionReason::FewestSlivers:
-        return c.slivers == 0 ? Words::tr("%1 and no sliver is left beside a cut-out: edges %2 and %3, %4.")
-                                    .arg(move, first, last, packText)
-                              : Words::tr("%1 for the fewest slivers beside cut-outs: edges %2 and %3, %4.")
-                                    .arg(move, first, last, packText);
-    }
-    return {};
-}
-
 QString packsText(const Purchase& purchase, const Figures& figures) {
-    if (purchase.family == "underlay") return Words::tr("%n roll(s)", nullptr, purchase.packs);
-    if (purchase.family == "planks") return Words::tr("%n pack(s)", nullptr, purchase.packs);
-    if (purchase.family == "roll") return Words::tr("%1 m").arg(figures.number(purchase.lengthNeeded.value / 1000, 2));
+    const Family* family = productFamily(purchase.family);
+    if (!family) return itemsText(purchase.family, purchase.packs);
+    switch (family->soldBy) {
+    case SoldBy::Pack: return Words::tr("%n pack(s)", nullptr, purchase.packs);
+    case SoldBy::Roll: return Words::tr("%n roll(s)", nullptr, purchase.packs);
+    case SoldBy::Metre: return Words::tr("%1 m").arg(figures.number(purchase.lengthNeeded.value / 1000, 2));
+    case SoldBy::Container: return Words::tr("%n container(s)", nullptr, purchase.packs);
+    case SoldBy::Sheet:
+    case SoldBy::Length: break;
+    }
     return itemsText(purchase.family, purchase.packs);
 }
 
 QString itemsText(const std::string& family, int items) {
     if (family == "planks") return planksText(items);
     if (family == "sheet") return Words::tr("%n sheet(s)", nullptr, items);
+    if (family == "boards") return Words::tr("%n board(s)", nullptr, items);
+    if (family == "tiles") return Words::tr("%n tile(s)", nullptr, items);
     return Words::tr("%n length(s)", nullptr, items);
 }
 

@@ -42,7 +42,16 @@ QString stepBody(const FitStep& step, const Figures& figures);
 QString stepPiece(const Piece& piece, const Figures& figures);
 QString cautionText(Caution caution);
 
-QString suggestionText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures);
+/// A start line worth taking, against the one that is there.
+QString startText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures);
+/// Another way to lay it: what changes, what it gives, and in what it is better than `now`.
+QString suggestionText(const Suggestion& suggestion, const SetOut& now, const std::string& family,
+                       const FieldValues& rules, int unitsPerPack, const Figures& figures);
+/// The rules that a change sets anew, in words; empty if it changes nothing.
+QString changeText(const FieldValues& change, const FieldValues& rules, std::span<const Field> fields,
+                   const Figures& figures);
+/// Of remarks on finishes and build-ups: a part of sentence().
+QString finishSentence(const Remark& remark, const Figures& figures);
 
 /// "side a", "diagonal e", "offset 3" as the bench names them.
 QString readingName(const std::string& key);
@@ -55,7 +64,7 @@ QStringList areaNames();
 /// The trade name of a field or of one of its choices.
 QString fieldName(std::string_view tradeName);
 
-/// "9 packs", "1 roll", "4 sheets", "8.4 m": by the family of the product.
+/// "9 packs", "1 roll", "4 sheets", "2 containers", "8.4 m": by the family of the product.
 QString packsText(const Purchase& purchase, const Figures& figures = {});
 /// "4 sheets", "7 lengths", "28 planks": so many items of stock.
 QString itemsText(const std::string& family, int items);

@@ -1,9 +1,11 @@
 #include "app/document/commands.h"
 
 #include "app/document/set_value.h"
+#include "core/setout/set_out.h"
 
 #include <QCoreApplication>
 
+#include <algorithm>
 #include <utility>
 
 namespace westrum {
@@ -18,10 +20,10 @@ auto measurementOf(const std::string& surface) {
 }
 
 /// A finish or log may not be there yet: asked of a const job, an empty one stands in.
-auto finishOf(const std::string& surface) {
+auto optionsOf(const std::string& surface) {
     return [surface](auto& job) -> auto& {
         if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
-            return job.finish(surface);
+            return job.options(surface);
         else
             return job.finishes[surface];
     };
@@ -51,11 +53,30 @@ Command changeMeasurement(const QString& name, JobDocument& document, const std:
     return setValue(name, document, JobPart::Measurement, surface, measurementOf(surface), std::move(m));
 }
 
+/// A changed copy of all options of a surface: small, and every change of them is one exchange.
+Command changeOptions(const QString& name, JobDocument& document, const std::string& surface, const auto& change,
+                      int gesture = -1) {
+    FinishOptions f = document.job().options(surface);
+    change(f);
+    return setValue(name, document, JobPart::Finish, surface, optionsOf(surface), std::move(f), gesture);
+}
+
 Command changeFinish(const QString& name, JobDocument& document, const std::string& surface, const auto& change,
                      int gesture = -1) {
-    Finish f = document.job().finish(surface);
-    change(f);
-    return setValue(name, document, JobPart::Finish, surface, finishOf(surface), std::move(f), gesture);
+    return changeOptions(
+        name, document, surface, [&](FinishOptions& f) { change(f.now()); }, gesture);
+}
+
+/// @param layer  its place; -1: the layer that is seen. Nothing changes if there is none.
+Command changeLayer(const QString& name, JobDocument& document, const std::string& surface, int layer,
+                    const auto& change, int gesture = -1) {
+    const int at = layer < 0 ? faceLayer(document.job().finish(surface), document.job().catalogue) : layer;
+    return changeFinish(
+        name, document, surface,
+        [&](Finish& f) {
+            if (at >= 0 && at < static_cast<int>(f.layers.size())) change(f.layers[static_cast<std::size_t>(at)]);
+        },
+        gesture);
 }
 
 Command changeProduct(const QString& name, JobDocument& document, const std::string& id, const auto& change) {
@@ -158,32 +179,153 @@ Command renameSurface(JobDocument& d, const std::string& surface, const std::str
         surface, [surface](auto& job) -> auto& { return job.surface(surface)->name; }, name);
 }
 
-Command moveStartLine(JobDocument& d, const std::string& surface, Mm offset, int gesture) {
-    return changeFinish(
-        Commands::tr("Move the start line"), d, surface, [&](Finish& f) { f.rules["startOffset"] = offset.value; },
+namespace {
+
+Command moveStart(JobDocument& d, const std::string& surface, Mm offset, int gesture, int layer,
+                  FieldValues (*SetOutFamily::*rules)(Mm)) {
+    const Job& job = d.job();
+    return changeLayer(
+        Commands::tr("Move the start line"), d, surface, layer,
+        [&](Layer& l) {
+            const Product* product = job.catalogue.find(l.product);
+            const SetOutFamily* family = product ? findFamily(product->family) : nullptr;
+            if (!family || !(family->*rules)) return;
+            for (const auto& [key, value] : (family->*rules)(offset)) l.rules[key] = value;
+        },
         gesture);
 }
 
-Command setRule(JobDocument& d, const std::string& surface, const std::string& key, double value) {
-    return changeFinish(Commands::tr("Change how it is laid"), d, surface, [&](Finish& f) { f.rules[key] = value; });
+} // namespace
+
+Command moveStartLine(JobDocument& d, const std::string& surface, Mm offset, int gesture, int layer) {
+    return moveStart(d, surface, offset, gesture, layer, &SetOutFamily::startAt);
+}
+
+Command moveStartColumn(JobDocument& d, const std::string& surface, Mm offset, int gesture, int layer) {
+    return moveStart(d, surface, offset, gesture, layer, &SetOutFamily::columnAt);
+}
+
+Command setRule(JobDocument& d, const std::string& surface, const std::string& key, double value, int layer) {
+    return changeLayer(Commands::tr("Change how it is laid"), d, surface, layer,
+                       [&](Layer& l) { l.rules[key] = value; });
+}
+
+Command setRules(JobDocument& d, const std::string& surface, const FieldValues& rules, int layer) {
+    return changeLayer(Commands::tr("Take another set-out"), d, surface, layer, [&](Layer& l) {
+        for (const auto& [key, value] : rules) l.rules[key] = value;
+    });
+}
+
+Command moveJoints(JobDocument& d, const std::string& surface, std::vector<double> joints, int gesture, int layer) {
+    return changeLayer(
+        Commands::tr("Move a joint"), d, surface, layer, [&](Layer& l) { l.joints = std::move(joints); }, gesture);
 }
 
 Command chooseProduct(JobDocument& d, const std::string& surface, const std::string& product) {
     return changeFinish(Commands::tr("Choose another finish"), d, surface, [&](Finish& f) {
-        f.product = product;
-        // The label's gap and stagger come with the product; a start line of a wider plank may not exist here.
-        const Product* p = d.job().catalogue.find(product);
-        if (!p) return;
-        for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}})
-            if (const auto value = p->fields.find(field); value != p->fields.end()) f.rules[rule] = value->second;
-        if (const auto width = p->fields.find("width");
-            width != p->fields.end() && f.rules["startOffset"] >= width->second)
-            f.rules["startOffset"] = 0;
+        if (const Product* p = d.job().catalogue.find(product))
+            putLayer(f, d.job().catalogue, *p);
+        else
+            dropLayer(f, d.job().catalogue, LayerRole::Finish);
     });
 }
 
 Command chooseUnderlay(JobDocument& d, const std::string& surface, const std::string& product) {
-    return changeFinish(Commands::tr("Choose another underlay"), d, surface, [&](Finish& f) { f.underlay = product; });
+    return changeFinish(Commands::tr("Choose another underlay"), d, surface, [&](Finish& f) {
+        if (const Product* p = d.job().catalogue.find(product))
+            putLayer(f, d.job().catalogue, *p);
+        else
+            dropLayer(f, d.job().catalogue, LayerRole::Underlay);
+    });
+}
+
+Command addLayer(JobDocument& d, const std::string& surface, const std::string& product, int place) {
+    return changeFinish(Commands::tr("Add a layer"), d, surface, [&](Finish& f) {
+        const Product* p = d.job().catalogue.find(product);
+        const Family* family = p ? productFamily(p->family) : nullptr;
+        if (!family) return;
+        const int at = place < 0 ? placeFor(f, d.job().catalogue, family->role)
+                                 : std::min(place, static_cast<int>(f.layers.size()));
+        f.layers.insert(f.layers.begin() + at, layerOf(*p));
+    });
+}
+
+Command removeLayer(JobDocument& d, const std::string& surface, int layer) {
+    return changeFinish(Commands::tr("Remove a layer"), d, surface,
+                        [&](Finish& f) { f.layers.erase(f.layers.begin() + layer); });
+}
+
+Command moveLayer(JobDocument& d, const std::string& surface, int layer, int to) {
+    return changeFinish(Commands::tr("Move a layer"), d, surface, [&](Finish& f) {
+        Layer moved = std::move(f.layers[static_cast<std::size_t>(layer)]);
+        f.layers.erase(f.layers.begin() + layer);
+        f.layers.insert(f.layers.begin() + std::clamp(to, 0, static_cast<int>(f.layers.size())), std::move(moved));
+    });
+}
+
+Command replaceLayer(JobDocument& d, const std::string& surface, int layer, const std::string& product) {
+    return changeLayer(Commands::tr("Change a layer"), d, surface, layer, [&](Layer& l) {
+        const Product* p = d.job().catalogue.find(product);
+        if (!p) return;
+        const Product* before = d.job().catalogue.find(l.product);
+        Layer fresh = layerOf(*p);
+        fresh.bolted = l.bolted;
+        if (before && before->family == p->family) {
+            FieldValues rules = l.rules;
+            for (const auto& [key, value] : fresh.rules) rules[key] = value;
+            fresh.rules = std::move(rules);
+            fresh.joints = l.joints;
+        }
+        l = std::move(fresh);
+    });
+}
+
+Command setBolted(JobDocument& d, const std::string& surface, int layer, bool bolted) {
+    return changeLayer(Commands::tr("Change what is bolted through"), d, surface, layer,
+                       [&](Layer& l) { l.bolted = bolted; });
+}
+
+Command addOption(JobDocument& d, const std::string& surface, const std::string& name) {
+    return changeOptions(Commands::tr("Add an option"), d, surface, [&](FinishOptions& f) {
+        Finish copy = f.now();
+        copy.name = name;
+        f.options.push_back(std::move(copy));
+        f.chosen = static_cast<int>(f.options.size()) - 1;
+    });
+}
+
+Command removeOption(JobDocument& d, const std::string& surface, int option) {
+    return changeOptions(Commands::tr("Remove an option"), d, surface, [&](FinishOptions& f) {
+        if (f.options.size() < 2) return;
+        f.options.erase(f.options.begin() + option);
+        if (f.chosen >= option && f.chosen > 0) --f.chosen;
+    });
+}
+
+Command renameOption(JobDocument& d, const std::string& surface, int option, const std::string& name) {
+    return changeOptions(Commands::tr("Rename an option"), d, surface,
+                         [&](FinishOptions& f) { f.options[static_cast<std::size_t>(option)].name = name; });
+}
+
+Command chooseOption(JobDocument& d, const std::string& surface, int option) {
+    return changeOptions(Commands::tr("Choose an option"), d, surface, [&](FinishOptions& f) {
+        if (option >= 0 && option < static_cast<int>(f.options.size())) f.chosen = option;
+    });
+}
+
+Command copyBuildUp(JobDocument& d, const std::string& from, const std::string& to) {
+    const Finish copied = d.job().finish(from);
+    return changeFinish(Commands::tr("Copy the build-up"), d, to, [&](Finish& f) {
+        const std::string name = f.name;
+        f = copied;
+        f.name = name;
+        // Where joints lie by hand belongs to the surface that they were set on.
+        for (Layer& l : f.layers) l.joints.clear();
+    });
+}
+
+Command chooseTrim(JobDocument& d, const std::string& surface, const std::string& product) {
+    return changeFinish(Commands::tr("Choose the trim"), d, surface, [&](Finish& f) { f.trim = product; });
 }
 
 Command renameProduct(JobDocument& d, const std::string& product, const std::string& name) {
@@ -203,6 +345,29 @@ Command addProduct(JobDocument& d, Product product) {
     c.products.push_back(std::move(product));
     return setValue(
         Commands::tr("Add a product"), d, JobPart::Catalogue, {}, [](auto& job) -> auto& { return job.catalogue; },
+        std::move(c));
+}
+
+Command removeProduct(JobDocument& d, const std::string& product) {
+    Catalogue c = d.job().catalogue;
+    std::erase_if(c.products, [&](const Product& p) { return p.id == product; });
+    return setValue(
+        Commands::tr("Remove a product"), d, JobPart::Catalogue, {}, [](auto& job) -> auto& { return job.catalogue; },
+        std::move(c));
+}
+
+Command mergeProducts(JobDocument& d, const std::vector<Product>& products) {
+    Catalogue c = d.job().catalogue;
+    for (const Product& p : products) {
+        const auto same =
+            std::find_if(c.products.begin(), c.products.end(), [&](const Product& q) { return q.id == p.id; });
+        if (same == c.products.end())
+            c.products.push_back(p);
+        else
+            *same = p;
+    }
+    return setValue(
+        Commands::tr("Take products in"), d, JobPart::Catalogue, {}, [](auto& job) -> auto& { return job.catalogue; },
         std::move(c));
 }
 

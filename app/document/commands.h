@@ -8,6 +8,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace westrum {
 
@@ -28,15 +29,43 @@ Command renameStep(JobDocument&, const std::string& surface, int index, const st
 Command renameSurface(JobDocument&, const std::string& surface, const std::string& name);
 
 /// One drag, or a run of nudges, of the start line is one undo step: commands of the same `gesture` merge.
-Command moveStartLine(JobDocument&, const std::string& surface, Mm offset, int gesture);
-Command setRule(JobDocument&, const std::string& surface, const std::string& key, double value);
+/// @param layer  of the option chosen; -1: the layer that is seen, here and below
+Command moveStartLine(JobDocument&, const std::string& surface, Mm offset, int gesture, int layer = -1);
+/// The other start line of a grid.
+Command moveStartColumn(JobDocument&, const std::string& surface, Mm offset, int gesture, int layer = -1);
+/// Joints of panels by hand; none: where the set-out puts them.
+Command moveJoints(JobDocument&, const std::string& surface, std::vector<double> joints, int gesture, int layer = -1);
+Command setRule(JobDocument&, const std::string& surface, const std::string& key, double value, int layer = -1);
+/// Several rules at once: a suggestion taken.
+Command setRules(JobDocument&, const std::string& surface, const FieldValues& rules, int layer = -1);
+/// In place of the layer that is seen; empty: it is taken out.
 Command chooseProduct(JobDocument&, const std::string& surface, const std::string& product);
 Command chooseUnderlay(JobDocument&, const std::string& surface, const std::string& product);
+/// What runs along the edges; empty: nothing.
+Command chooseTrim(JobDocument&, const std::string& surface, const std::string& product);
+
+/// @param place  where it is put in, counted from the metal; -1: where its kind belongs
+Command addLayer(JobDocument&, const std::string& surface, const std::string& product, int place = -1);
+Command removeLayer(JobDocument&, const std::string& surface, int layer);
+Command moveLayer(JobDocument&, const std::string& surface, int layer, int to);
+Command replaceLayer(JobDocument&, const std::string& surface, int layer, const std::string& product);
+Command setBolted(JobDocument&, const std::string& surface, int layer, bool bolted);
+/// Another option, a copy of the one chosen, which it becomes.
+Command addOption(JobDocument&, const std::string& surface, const std::string& name);
+Command removeOption(JobDocument&, const std::string& surface, int option);
+Command renameOption(JobDocument&, const std::string& surface, int option, const std::string& name);
+Command chooseOption(JobDocument&, const std::string& surface, int option);
+/// The option chosen of one surface, with its trim, becomes the one of another.
+Command copyBuildUp(JobDocument&, const std::string& from, const std::string& to);
 
 Command renameProduct(JobDocument&, const std::string& product, const std::string& name);
 Command setProductField(JobDocument&, const std::string& product, const std::string& key, double value);
 Command setPackPrice(JobDocument&, const std::string& product, std::optional<Money> price);
 Command addProduct(JobDocument&, Product product);
+/// Not while a layer or a trim is made of it.
+Command removeProduct(JobDocument&, const std::string& product);
+/// Adds products, or puts them in place of those with the same id.
+Command mergeProducts(JobDocument&, const std::vector<Product>& products);
 
 Command renameJob(JobDocument&, const std::string& name, const std::string& vehicle);
 Command chooseUnits(JobDocument&, LengthUnit shown, LengthUnit bare);

@@ -210,18 +210,4 @@ Command leftoversToRack(JobDocument& d, const ProductCut& cut, std::size_t item,
     return changeCutList(d, CutCommands::tr("Leftovers to the rack"), cut.product, std::move(list));
 }
 
-Command chooseTrim(JobDocument& d, const std::string& surface, const std::string& product) {
-    Finish f = d.job().finish(surface);
-    f.trim = product;
-    return setValue(
-        CutCommands::tr("Choose the trim"), d, JobPart::Finish, surface,
-        [surface](auto& job) -> auto& {
-            if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
-                return job.finish(surface);
-            else
-                return job.finishes[surface];
-        },
-        std::move(f));
-}
-
 } // namespace westrum

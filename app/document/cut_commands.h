@@ -34,6 +34,4 @@ Command tickItem(JobDocument&, const ProductCut&, std::size_t item, bool cut);
 /// Puts the leftovers worth keeping of a locked item on the rack.
 Command leftoversToRack(JobDocument&, const ProductCut&, std::size_t item, const std::string& name);
 
-Command chooseTrim(JobDocument&, const std::string& surface, const std::string& product);
-
 } // namespace westrum

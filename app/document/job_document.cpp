@@ -70,21 +70,32 @@ std::optional<FileFault> JobDocument::saveTo(const QString& path) {
 void JobDocument::setCurrentSurface(const std::string& id) {
     if (id == current_ || !job_.surface(id)) return;
     current_ = id;
+    layer_ = -1;
+    starts_ = std::make_shared<const Starts>();
+    emit currentSurfaceChanged();
+    replan();
+}
+
+int JobDocument::currentLayer() const {
+    const Finish& finish = job_.finish(current_);
+    return layer_ >= 0 && layer_ < static_cast<int>(finish.layers.size()) ? layer_ : faceLayer(finish, job_.catalogue);
+}
+
+void JobDocument::setCurrentLayer(int layer) {
+    if (layer == currentLayer()) return;
+    layer_ = layer;
+    starts_ = std::make_shared<const Starts>();
     emit currentSurfaceChanged();
     replan();
 }
 
 void JobDocument::edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change) {
-    const Finish before = job_.finish(surface);
+    const Finish before = withoutStarts(job_.finish(surface));
     change(job_);
     // A list with nothing in it is none.
     if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
     // What each start line is worth stays true only while nothing but the start line itself has moved.
-    Finish after = job_.finish(surface);
-    if (const auto offset = before.rules.find("startOffset"); offset != before.rules.end())
-        after.rules["startOffset"] = offset->second;
-    else
-        after.rules.erase("startOffset");
+    const Finish after = withoutStarts(job_.finish(surface));
     const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;
     const bool startsHold = elsewhere || part == JobPart::Log || part == JobPart::Cutting || part == JobPart::Details ||
                             (part == JobPart::Finish && after == before);
@@ -93,7 +104,13 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     if (gone) current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
     emit jobChanged(part, surface);
     if (gone) emit currentSurfaceChanged();
-    if (part == JobPart::Cutting)
+    const bool lengthsMatter = std::any_of(job_.finishes.begin(), job_.finishes.end(), [&](const auto& f) {
+        return std::any_of(f.second.now().layers.begin(), f.second.now().layers.end(), [&](const Layer& l) {
+            const Product* p = job_.catalogue.find(l.product);
+            return p && p->family == "boards";
+        });
+    });
+    if (part == JobPart::Cutting && !lengthsMatter)
         recut(); // surfaces do not hang on it
     else if (part != JobPart::Log)
         replan();
@@ -120,7 +137,7 @@ void JobDocument::addCuts() {
 
 void JobDocument::replan() {
     ++revision_;
-    worker_.request(job_, revision_, current_);
+    worker_.request(job_, revision_, current_, currentLayer());
     worker_.waitBriefly(kWithinAFrame);
 }
 

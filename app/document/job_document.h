@@ -44,6 +44,9 @@ public:
     /// The surface in hand; its start lines are worked out.
     [[nodiscard]] const std::string& currentSurface() const { return current_; }
     void setCurrentSurface(const std::string& id);
+    /// The layer in hand of its build-up: the one that is seen, until another is taken. -1: there is none.
+    [[nodiscard]] int currentLayer() const;
+    void setCurrentLayer(int layer);
 
     /// The latest plan, with what the cutting buys; never null. It may be of an earlier revision while planning is
     /// under way.
@@ -84,6 +87,7 @@ private:
     QString path_;
     bool recovered_ = false;
     std::string current_;
+    int layer_ = -1; ///< taken in hand; -1: the one that is seen
     Revision revision_ = 0;
     Revision planRevision_ = 0;
     Revision startsRevision_ = 0;

@@ -17,17 +17,35 @@ PlanWorker::~PlanWorker() {
     currentStarts_.request_stop();
 }
 
-void PlanWorker::request(const Job& job, Revision revision, const std::string& startsOf) {
-    StartsKey key{job, startsOf};
-    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end())
-        f->second.rules.erase("startOffset");
+Finish withoutStarts(Finish finish) {
+    for (Layer& layer : finish.layers)
+        for (const char* key : {"startOffset", "start", "startY"}) layer.rules.erase(key);
+    return finish;
+}
+
+void PlanWorker::request(const Job& job, Revision revision, const std::string& startsOf, int layer) {
+    StartsKey key{job, startsOf, layer};
+    bool planks = true;
+    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end()) {
+        f->second.now() = withoutStarts(f->second.now());
+        f->second.options = {f->second.now()};
+        f->second.chosen = 0;
+        if (layer >= 0) {
+            const Product* p = job.catalogue.find(f->second.now().layers[static_cast<std::size_t>(layer)].product);
+            planks = !p || p->family == "planks";
+        }
+    }
     key.job.logs.clear();
     key.job.name.clear();
     key.job.vehicle.clear();
-    key.job.datum = {};
-    key.job.access = {};
-    // What other surfaces are does not change this one's start lines.
-    std::erase_if(key.job.surfaces, [&](const Surface& s) { return s.id != startsOf; });
+    key.job.headroom = {};
+    if (planks) { // neither the datum nor the door nor supports matter to a floating floor
+        key.job.datum = {};
+        key.job.access = {};
+    }
+    // What other surfaces are does not change this one's start lines, but for the floor, on which the datum hangs.
+    std::erase_if(key.job.surfaces,
+                  [&](const Surface& s) { return s.id != startsOf && (planks || s.kind != SurfaceKind::Floor); });
     for (Surface& s : key.job.surfaces) {
         s.name.clear();
         s.edges.clear();
@@ -36,13 +54,13 @@ void PlanWorker::request(const Job& job, Revision revision, const std::string& s
     bool again = false;
     {
         const std::scoped_lock lock(mutex_);
-        waitingPlan_ = Request{job, revision, startsOf};
+        waitingPlan_ = Request{job, revision, startsOf, layer};
         asked_ = revision;
         currentPlan_.request_stop();
         startsRevision_ = revision;
         if (startsKey_ != key) {
             startsKey_ = std::move(key);
-            waitingStarts_ = Request{job, revision, startsOf};
+            waitingStarts_ = Request{job, revision, startsOf, layer};
             latestStarts_.reset();
             starts_.reset(); // found for another question and not told yet: it would be taken for this one's answer
             currentStarts_.request_stop();
@@ -109,7 +127,8 @@ void PlanWorker::runStarts(const std::stop_token& quit) {
             currentStarts_ = std::stop_source();
             stop = currentStarts_.get_token();
         }
-        auto found = std::make_shared<const Starts>(westrum::startsOf(request.job, request.startsOf, stop));
+        auto found =
+            std::make_shared<const Starts>(westrum::startsOf(request.job, request.startsOf, request.layer, stop));
         if (stop.stop_requested() || quit.stop_requested()) continue;
         post([&] {
             if (stop.stop_requested()) return; // asked for others meanwhile

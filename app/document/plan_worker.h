@@ -16,6 +16,9 @@ namespace westrum {
 
 using Revision = quint64;
 
+/// A finish without what the start lines are: what each of them is worth does not hang on where they are.
+Finish withoutStarts(Finish finish);
+
 /// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. A second thread works out
 /// every start line of one surface; since that does not depend on the start line in hand, a drag neither stops nor
 /// repeats it. Signals are emitted in the thread of this object.
@@ -25,8 +28,9 @@ public:
     explicit PlanWorker(QObject* parent = nullptr);
     ~PlanWorker() override;
 
-    /// Asks for a plan of a snapshot; `startsOf` names the surface whose start lines are wanted.
-    void request(const Job& job, Revision revision, const std::string& startsOf);
+    /// Asks for a plan of a snapshot; `startsOf` names the surface, `layer` the layer of it, whose start lines are
+    /// wanted.
+    void request(const Job& job, Revision revision, const std::string& startsOf, int layer);
 
     /// Waits, at most that long, until the plan of the last request is there, and emits its signal at once: what is
     /// moved by hand and its consequences then appear in the same frame.
@@ -41,10 +45,12 @@ private:
         Job job;
         Revision revision{};
         std::string startsOf;
+        int layer = -1;
     };
     struct StartsKey {
         Job job; ///< with the start offset of the surface taken out
         std::string surface;
+        int layer = -1;
         friend bool operator==(const StartsKey&, const StartsKey&) = default;
     };
 

@@ -172,6 +172,12 @@ Command setDatum(JobDocument& d, Datum datum) {
         std::move(datum));
 }
 
+Command setHeadroom(JobDocument& d, Headroom headroom) {
+    return setValue(
+        ShellCommands::tr("Measure the headroom"), d, JobPart::Details, {},
+        [](auto& job) -> auto& { return job.headroom; }, std::move(headroom));
+}
+
 Command setAccess(JobDocument& d, Access access) {
     return setValue(
         ShellCommands::tr("Measure the way in"), d, JobPart::Details, {}, [](auto& job) -> auto& { return job.access; },

@@ -42,5 +42,6 @@ Command meetSides(JobDocument&, const std::string& surface, int side, const std:
 
 Command setDatum(JobDocument&, Datum datum);
 Command setAccess(JobDocument&, Access access);
+Command setHeadroom(JobDocument&, Headroom headroom);
 
 } // namespace westrum

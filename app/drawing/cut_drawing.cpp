@@ -168,8 +168,9 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
                : name.isEmpty()                  ? CutDrawing::tr("From the rack %1").arg(number)
                                                  : CutDrawing::tr("From the rack: %1").arg(name);
     }
-    QString name = family == "planks"  ? CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1)
-                   : family == "sheet" ? CutDrawing::tr("Sheet %1").arg(number)
+    QString name = family == "planks"   ? CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1)
+                   : family == "boards" ? CutDrawing::tr("Board %1").arg(number)
+                   : family == "sheet"  ? CutDrawing::tr("Sheet %1").arg(number)
                    : family == "roll"
                        ? (number > 1 || cut.items.size() > 1 ? CutDrawing::tr("Run %1 of the roll").arg(number)
                                                              : CutDrawing::tr("The roll"))

@@ -1,6 +1,7 @@
 #include "app/drawing/set_out_drawing.h"
 
 #include "app/drawing/dimension.h"
+#include "app/drawing/finish_style.h"
 #include "app/drawing/materials.h"
 #include "app/drawing/theme.h"
 
@@ -53,33 +54,77 @@ void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece,
     painter.restore();
 }
 
+/// A panel's number and size, in its middle or above what is cut out of it.
+void paintPanelName(QPainter& painter, const QPainterPath& shape, const Piece& piece, const Figures& figures,
+                    const QColor& ink) {
+    const QRectF box = shape.boundingRect();
+    painter.setFont(textFont(0.85));
+    const QFontMetricsF metrics(painter.font());
+    const QString size =
+        figures.length(piece.length, false) + QStringLiteral(" × ") + figures.length(piece.width, false);
+    QStringList lines{SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name)), size};
+    if (piece.removable) lines << SetOutDrawing::tr("comes off");
+    double width = 0;
+    for (const QString& l : lines) width = std::max(width, metrics.horizontalAdvance(l));
+    const QSizeF room(width + 4, metrics.height() * static_cast<double>(lines.size()));
+    if (room.width() > box.width() - 4 || room.height() > box.height() - 4) {
+        lines = {QString::fromStdString(piece.name)};
+        if (metrics.horizontalAdvance(lines.front()) > box.width() - 4 || metrics.height() > box.height()) return;
+    }
+    for (const double share : {0.5, 0.16, 0.84, 0.3, 0.7}) {
+        QRectF at(QPointF(), QSizeF(room.width(), metrics.height() * static_cast<double>(lines.size())));
+        at.moveCenter({box.center().x(), box.top() + box.height() * share});
+        if (!shape.contains(at)) continue;
+        painter.setPen(ink);
+        painter.drawText(at, Qt::AlignCenter, lines.join(QLatin1Char('\n')));
+        return;
+    }
+}
+
 } // namespace
 
 void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline, const SetOut& setOut,
-                 const std::string& productId, const Figures& figures, const SetOutMarks& marks) {
+                 const Product* product, const Figures& figures, const SetOutMarks& marks) {
     const Theme& t = Theme::now();
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     const QPainterPath ground = view.path(outline);
     paintMetal(painter, ground);
-    const QColor tone = woodTone(productId);
-    const bool alongX = !setOut.rowsAcross;
+    if (!product) {
+        painter.restore();
+        return;
+    }
+    const FinishStyle& style = finishStyle(*product);
+    // Rows run across the screen unless they lie across the van; a panel's grain has its own way.
+    const bool alongX = product->family == "sheet" ? !setOut.grainAcross : !setOut.rowsAcross;
     const double third = [&] {
         double widest = 0;
         for (const Piece& p : setOut.pieces) widest = std::max(widest, p.width.value);
         return widest / 3;
     }();
+    if (setOut.laid() && setOut.jointWidth.value > 0) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(style.ground(*product));
+        painter.drawPath(view.path(setOut.net));
+    }
     for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
         const Piece& piece = setOut.pieces[i];
-        const QPainterPath shape = view.path(piece.shape);
-        paintPlank(painter, shape, shape.boundingRect(), tone, static_cast<unsigned>(i + 1), alongX);
+        style.piece(painter, view.path(piece.shape), *product, setOut, piece, static_cast<unsigned>(i + 1), alongX,
+                    view.scale());
     }
-    for (const Piece& piece : setOut.pieces) {
+    if (marks.joints)
+        for (const Joint& joint : setOut.joints) {
+            painter.setPen(QPen(joint.onSupport ? t.graphite : t.pencil, joint.onSupport ? 1.6 : 2.4));
+            painter.drawLine(view.map(joint.from), view.map(joint.to));
+        }
+    const bool planks = product->family == "planks";
+    for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
+        const Piece& piece = setOut.pieces[i];
         const QPainterPath shape = view.path(piece.shape);
         const QRectF box = shape.boundingRect();
         const bool startsRow = piece.kind == PieceKind::First || piece.kind == PieceKind::Single;
         QString note;
-        if (marks.offcuts && piece.fromOffcut && startsRow && std::min(box.width(), box.height()) > 8) {
+        if (marks.offcuts && planks && piece.fromOffcut && startsRow && std::min(box.width(), box.height()) > 8) {
             // Inside the piece's own edge, so that neighbours do not cover it.
             painter.save();
             painter.setClipPath(shape, Qt::IntersectClip);
@@ -89,14 +134,25 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.restore();
             note = SetOutDrawing::tr("offcut of plank %1").arg(piece.stock + 1);
         }
-        const bool sliver =
-            piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 && piece.width.value >= third - 1e-6;
+        const bool sliver = planks && piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 &&
+                            piece.width.value >= third - 1e-6;
         if (marks.slivers && sliver) {
             painter.setPen(QPen(t.pencil, 2));
             painter.setBrush(QBrush(t.pencil, Qt::BDiagPattern));
             painter.drawPath(shape);
         }
-        if (marks.names) paintName(painter, shape, piece, alongX, figures, note, inkOn(tone));
+        if (static_cast<int>(i) == marks.pieceInHand) {
+            painter.save();
+            painter.setClipPath(shape, Qt::IntersectClip);
+            painter.setPen(QPen(t.chalk, 5));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawPath(shape);
+            painter.restore();
+        }
+        if (marks.names && product->family == "sheet")
+            paintPanelName(painter, shape, piece, figures, style.ink(*product));
+        else if (marks.names && product->family != "tiles")
+            paintName(painter, shape, piece, alongX, figures, note, style.ink(*product));
         if (marks.slivers && sliver && marks.names)
             paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)),
                        t.pencil, true);

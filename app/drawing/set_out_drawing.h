@@ -13,11 +13,13 @@ struct SetOutMarks {
     bool names = true;   ///< piece names and lengths where they fit
     bool offcuts = true; ///< pieces that start from an offcut
     bool slivers = true;
+    bool joints = false; ///< where pieces meet, and whether on a support
+    int pieceInHand = -1;
 };
 
 /// Draws a set-out as it lies: the surface, its pieces, what came from offcuts. Used alike by the bench, the map,
-/// paper and tests. Draws nothing of the start line.
+/// paper and tests. Draws nothing of the start line. Without a product only the metal is drawn.
 void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline, const SetOut& setOut,
-                 const std::string& productId, const Figures& figures, const SetOutMarks& marks);
+                 const Product* product, const Figures& figures, const SetOutMarks& marks);
 
 } // namespace westrum

@@ -129,13 +129,12 @@ void ShellMap::paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool 
     const PlanView own = PlanView::scaled(v.scale());
     if (planned && planned->measured.measured()) {
         const QPainterPath outline = own.path(planned->measured.outline);
-        if (planned->setOut.laid())
-            paintSetOut(p, own, planned->measured.outline, planned->setOut,
-                        document_.job().finish(leaf.flap.id).product, figuresFor(document_.job()),
-                        {.names = false, .offcuts = false, .slivers = false});
+        if (planned->setOut().laid())
+            paintSetOut(p, own, planned->measured.outline, planned->setOut(), document_.job().faceProduct(leaf.flap.id),
+                        figuresFor(document_.job()), {.names = false, .offcuts = false, .slivers = false});
         else
             paintMetal(p, outline);
-        paintSurfaceParts(p, own, *surface, planned->shape, {.supports = !planned->setOut.laid(), .names = false});
+        paintSurfaceParts(p, own, *surface, planned->shape, {.supports = !planned->setOut().laid(), .names = false});
         if (planned->datum) paintDatum(p, own, *planned->datum);
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(current ? t.chalk : t.graphite, current ? 3 : 1.3));

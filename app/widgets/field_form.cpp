@@ -22,6 +22,13 @@ Result<double, ParseError> parseFor(const Field& field, const QString& typed, Le
         if (!mass) return mass.error();
         return mass.value().value;
     }
+    if (field.unit == FieldUnit::Share) { // "15 %" and "15" are fifteen hundredths
+        std::string number = text;
+        std::erase_if(number, [](char c) { return c == '%' || c == ' '; });
+        const auto percent = parseNumber(number);
+        if (!percent) return percent.error();
+        return percent.value() / 100;
+    }
     return parseNumber(text);
 }
 
@@ -30,6 +37,12 @@ QString shown(const Field& field, double value, const Figures& f) {
     case FieldUnit::Length: return f.fineLength({value}, false);
     case FieldUnit::Mass: return f.number(value, 2) + QStringLiteral(" kg");
     case FieldUnit::MassPerArea: return f.number(value, 3);
+    case FieldUnit::Share: return f.percent(value);
+    case FieldUnit::Spreading: return f.number(value, 1) + QStringLiteral(" m²");
+    case FieldUnit::Litres: return f.number(value, 2) + QStringLiteral(" l");
+    case FieldUnit::Minutes: return f.number(value, 0) + QStringLiteral(" min");
+    case FieldUnit::Hours: return f.number(value, 0) + QStringLiteral(" h");
+    case FieldUnit::Degrees: return f.number(value, 0) + QStringLiteral("°");
     default: return f.number(value, 0);
     }
 }

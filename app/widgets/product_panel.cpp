@@ -1,7 +1,7 @@
 #include "app/widgets/product_panel.h"
 
 #include "app/document/commands.h"
-#include "core/catalogue/plank.h"
+#include "core/catalogue/family.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -47,11 +47,18 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
     auto* top = new QHBoxLayout;
     top->setSpacing(8);
     top->addWidget(name_, 1);
-    const QString unit = family == "underlay" ? tr("price of a roll")
-                         : family == "roll"   ? tr("price of a metre")
-                         : family == "sheet"  ? tr("price of a sheet")
-                         : family == "trim"   ? tr("price of a length")
-                                              : tr("price of a pack");
+    const Family* sold = productFamily(family);
+    const QString unit = [&] {
+        switch (sold ? sold->soldBy : SoldBy::Pack) {
+        case SoldBy::Roll: return tr("price of a roll");
+        case SoldBy::Metre: return tr("price of a metre");
+        case SoldBy::Sheet: return tr("price of a sheet");
+        case SoldBy::Length: return tr("price of a length");
+        case SoldBy::Container: return tr("price of a container");
+        case SoldBy::Pack: break;
+        }
+        return tr("price of a pack");
+    }();
     price_->setAccessibleName(unit);
     top->addWidget(new QLabel(unit));
     top->addWidget(price_);

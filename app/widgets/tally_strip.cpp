@@ -113,25 +113,23 @@ void TallyStrip::recompute() {
 
     Figure thick{.name = tr("Build-up"), .value = none};
     for (const SurfacePlan& s : plan.surfaces) {
-        if (!s.setOut.laid()) continue;
-        thick.value = f.fineLength(s.thickness);
-        const Finish& finish = document_.job().finish(s.surface);
-        if (const Product* p = document_.job().catalogue.find(finish.product))
-            thick.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.fineLength(plankOf(*p).thickness));
-        if (const Product* u = document_.job().catalogue.find(finish.underlay); u && s.underlay)
-            thick.madeOf << tr("%1: %2").arg(QString::fromStdString(u->name), f.fineLength(underlayOf(*u).thickness));
-        break;
+        // Of the surface in hand.
+        if (s.surface != document_.currentSurface() || s.layers.empty()) continue;
+        thick.value = f.fineLength(s.stack.total);
+        for (std::size_t i = 0; i < s.layers.size(); ++i)
+            if (const Product* p = document_.job().catalogue.find(s.layers[i].product))
+                thick.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.fineLength(s.stack.adds[i]));
     }
 
     Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
     risk.needsAttention = laid && t.runShort > 0.05;
     for (const Purchase& p : plan.purchases) {
-        if (p.family != "planks") continue;
+        if (p.family != "planks" && p.family != "tiles") continue;
         const int spoilsOne =
             document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
         risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
-                           .arg(packsText(p), planksText(p.packs * p.unitsPerPack), QString::number(p.unitsNeeded),
-                                QString::number(p.unitsLeft()));
+                           .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack),
+                                QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
         risk.change = tr("with %1").arg(packsText(p));
         break;

@@ -1,5 +1,6 @@
 #include "core/buying/purchase.h"
 
+#include "core/catalogue/hard_finishes.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -32,7 +33,11 @@ Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff) {
 }
 
 Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
-    const Underlay underlay = underlayOf(product);
+    Underlay underlay = underlayOf(product);
+    if (product.family == "barrier") {
+        const Barrier b = barrierOf(product);
+        underlay = {b.rollWidth, b.rollLength, b.lap, b.thickness, b.massKgPerM2};
+    }
     Purchase p{.product = product.id, .family = product.family};
     p.unitsPerPack = 1;
     p.unitsNeeded = static_cast<int>(roundUp(takeoff.totalLength / underlay.rollLength));
@@ -49,6 +54,36 @@ Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
     return p;
 }
 
+Purchase buyTiles(const Product& product, const SetOut& setOut) {
+    const Tile tile = tileOf(product);
+    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    p.unitsPerPack = tile.perPack;
+    p.unitsNeeded = static_cast<int>(setOut.stock.size());
+    p.packs = (p.unitsNeeded + tile.perPack - 1) / tile.perPack;
+    const M2 each = areaOf(tile.width, tile.height);
+    p.boughtArea = each * (p.packs * tile.perPack);
+    p.consumedArea = each * p.unitsNeeded;
+    double laid = 0;
+    for (const Piece& piece : setOut.pieces) laid += areaMm2(piece.shape) / 1e6;
+    p.laidArea = {laid};
+    p.boughtMass = tile.packMass * p.packs;
+    p.laidMass = {laid * tile.massKgPerM2()};
+    addCost(p, product);
+    return p;
+}
+
+Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double perPack, Kg laidMass) {
+    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    p.unitsPerPack = 1;
+    p.amount = takeoff.amount;
+    p.amountPerPack = perPack;
+    p.packs = p.unitsNeeded = static_cast<int>(std::max<std::int64_t>(1, roundUp(takeoff.amount / perPack)));
+    p.laidArea = takeoff.area;
+    p.laidMass = laidMass;
+    addCost(p, product);
+    return p;
+}
+
 Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     assert(a.product == b.product && a.packs > 0 && b.packs > 0);
     Purchase p = a;
@@ -59,6 +94,9 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
         p.packs = static_cast<int>(roundUp(p.lengthNeeded / roll));
         p.unitsNeeded = p.packs;
         p.lengthLeft = roll * p.packs - p.lengthNeeded;
+    } else if (a.amountPerPack > 0) {
+        p.amount = a.amount + b.amount;
+        p.packs = p.unitsNeeded = static_cast<int>(roundUp(p.amount / a.amountPerPack));
     } else {
         p.unitsNeeded = a.unitsNeeded + b.unitsNeeded;
         p.packs = (p.unitsNeeded + a.unitsPerPack - 1) / a.unitsPerPack;

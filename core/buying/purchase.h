@@ -2,6 +2,7 @@
 
 #include "core/catalogue/product.h"
 #include "core/takeoff/floor_takeoff.h"
+#include "core/takeoff/layer_takeoff.h"
 #include "core/units/money.h"
 
 #include <optional>
@@ -24,8 +25,10 @@ struct Purchase {
     M2 laidArea;
     Kg boughtMass;
     Kg laidMass;
-    Mm lengthNeeded; ///< off the roll; 0 for packs
-    Mm lengthLeft;   ///< of the last roll; 0 for packs
+    Mm lengthNeeded;        ///< off the roll; 0 for packs
+    Mm lengthLeft;          ///< of the last roll; 0 for packs
+    double amount{};        ///< litres, kg or m2 of what is bought by the container or pack of batts; 0: counted
+    double amountPerPack{}; ///< in one
     [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
     /// Stock bought minus laid area: what is paid for and not on the floor.
     [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }
@@ -37,8 +40,14 @@ struct Purchase {
 /// Whole packs for the planks taken off. @pre the product's fields passed checkFields()
 Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff);
 
-/// Whole rolls for the underlay taken off.
+/// Whole rolls for the underlay or barrier taken off.
 Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff);
+
+/// Whole packs of tiles for those that a set-out opens.
+Purchase buyTiles(const Product& product, const SetOut& setOut);
+
+/// Whole containers or packs for an amount. @param perPack  > 0, in the amount's unit
+Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double perPack, Kg laidMass);
 
 /// Two surfaces' needs of one product bought at once: whole packs of the sum. @pre same product, packs > 0 in both
 Purchase boughtTogether(const Purchase& a, const Purchase& b);

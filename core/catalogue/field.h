@@ -15,8 +15,14 @@ enum class FieldUnit {
     Count,       ///< whole pieces
     Mass,        ///< kg
     MassPerArea, ///< kg/m2
-    Flag,        ///< 0 or 1
-    Choice,      ///< place in `choices`
+    Share,       ///< of a whole, 0 to 1
+    Spreading,   ///< m2 a litre
+    Litres,
+    Minutes,
+    Hours,
+    Degrees,
+    Flag,   ///< 0 or 1
+    Choice, ///< place in `choices`
 };
 
 /// One field of a product or of a set-out's rules: from its table follow the form, the job file and every check.

@@ -1,13 +1,11 @@
 #include "core/catalogue/plank.h"
 
-#include "core/catalogue/stock.h"
-
 #include <array>
 
 namespace westrum {
 namespace {
 
-constexpr std::array<Field, 7> kPlank{{
+constexpr std::array<Field, 8> kPlank{{
     {"length", "plank length", FieldUnit::Length, 100, 4000, 1220},
     {"width", "plank width", FieldUnit::Length, 40, 1000, 180},
     {"thickness", "thickness", FieldUnit::Length, 1, 40, 5},
@@ -15,14 +13,16 @@ constexpr std::array<Field, 7> kPlank{{
     {"packMass", "mass of a pack", FieldUnit::Mass, 0, 200, 18},
     {"movementGap", "least movement gap", FieldUnit::Length, 0, 50, 5},
     {"leastStagger", "least stagger", FieldUnit::Length, 0, 2000, 300},
+    {"tolerance", "thickness may be off by", FieldUnit::Length, 0, 5, 0.2},
 }};
 
-constexpr std::array<Field, 5> kUnderlay{{
+constexpr std::array<Field, 6> kUnderlay{{
     {"rollWidth", "roll width", FieldUnit::Length, 100, 5000, 1000},
     {"rollLength", "roll length", FieldUnit::Length, 100, 200000, 10000},
     {"lap", "lap between strips", FieldUnit::Length, 0, 300, 0},
     {"thickness", "thickness", FieldUnit::Length, 0.1, 50, 1.5},
     {"massPerArea", "mass per area", FieldUnit::MassPerArea, 0, 50, 0.4},
+    {"squash", "gives way by", FieldUnit::Share, 0, 0.9, 0.1},
 }};
 
 Mm length(const Product& p, std::span<const Field> fields, std::string_view key) {
@@ -50,15 +50,6 @@ Underlay underlayOf(const Product& product) {
             .lap = length(product, kUnderlay, "lap"),
             .thickness = length(product, kUnderlay, "thickness"),
             .massKgPerM2 = valueOf(product.fields, kUnderlay, "massPerArea")};
-}
-
-std::span<const Field> fieldsOfFamily(std::string_view family) {
-    if (family == "planks") return kPlank;
-    if (family == "underlay") return kUnderlay;
-    if (family == "trim") return trimFields();
-    if (family == "sheet") return sheetFields();
-    if (family == "roll") return rollFields();
-    return {};
 }
 
 } // namespace westrum

@@ -38,7 +38,4 @@ struct Underlay {
 std::span<const Field> underlayFields();
 Underlay underlayOf(const Product& product);
 
-/// The table of fields of a family by its name; empty for an unknown family.
-std::span<const Field> fieldsOfFamily(std::string_view family);
-
 } // namespace westrum

@@ -16,7 +16,7 @@ constexpr std::array<Field, 5> kTrim{{
     {"mass", "mass of a length", FieldUnit::Mass, 0, 100, 0.5},
 }};
 
-constexpr std::array<Field, 7> kSheet{{
+constexpr std::array<Field, 9> kSheet{{
     {"length", "sheet length", FieldUnit::Length, 100, 6000, 2440},
     {"width", "sheet width", FieldUnit::Length, 100, 4000, 1220},
     {"thickness", "thickness", FieldUnit::Length, 0.5, 60, 6},
@@ -24,9 +24,11 @@ constexpr std::array<Field, 7> kSheet{{
     {"edgeTrim", "trimmed off each edge", FieldUnit::Length, 0, 200, 5},
     {"grain", "grain", FieldUnit::Choice, 0, 1, 1, kGrains},
     {"massPerArea", "mass per area", FieldUnit::MassPerArea, 0, 80, 3.5},
+    {"tolerance", "thickness may be off by", FieldUnit::Length, 0, 5, 0.3},
+    {"solid", "solid timber", FieldUnit::Flag, 0, 1, 0},
 }};
 
-constexpr std::array<Field, 7> kRoll{{
+constexpr std::array<Field, 8> kRoll{{
     {"rollWidth", "roll width", FieldUnit::Length, 100, 6000, 2000},
     {"gap", "room between pieces", FieldUnit::Length, 0, 100, 5},
     {"turning", "pieces may turn", FieldUnit::Choice, 0, 3, 0, kTurnings},
@@ -34,6 +36,7 @@ constexpr std::array<Field, 7> kRoll{{
     {"repeatAcross", "pattern repeat across", FieldUnit::Length, 0, 3000, 0},
     {"step", "sold in steps of", FieldUnit::Length, 1, 10000, 100},
     {"massPerArea", "mass per area", FieldUnit::MassPerArea, 0, 20, 0.6},
+    {"thickness", "thickness", FieldUnit::Length, 0.2, 40, 4},
 }};
 
 } // namespace
@@ -55,6 +58,7 @@ SheetGoods sheetOf(const Product& product) {
             .kerf = {value("kerf")},
             .edgeTrim = {value("edgeTrim")},
             .grain = value("grain") > 0,
+            .solid = value("solid") > 0,
             .massKgPerM2 = value("massPerArea")};
 }
 
@@ -67,13 +71,6 @@ RollGoods rollOf(const Product& product) {
             .repeatAcross = {value("repeatAcross")},
             .step = {value("step")},
             .massKgPerM2 = value("massPerArea")};
-}
-
-std::optional<StockForm> stockFormOf(std::string_view family) {
-    if (family == "planks" || family == "trim") return StockForm::Lengths;
-    if (family == "sheet") return StockForm::Sheets;
-    if (family == "roll") return StockForm::Roll;
-    return std::nullopt;
 }
 
 } // namespace westrum

@@ -2,7 +2,6 @@
 
 #include "core/catalogue/product.h"
 
-#include <optional>
 #include <span>
 
 namespace westrum {
@@ -39,6 +38,7 @@ struct SheetGoods {
     Mm kerf;
     Mm edgeTrim; ///< cut off all four edges before anything is measured
     bool grain;  ///< runs along the length: pieces keep their direction
+    bool solid;  ///< solid timber, which moves across its grain
     double massKgPerM2;
 };
 
@@ -60,8 +60,5 @@ std::span<const Field> rollFields();
 TrimLength trimOf(const Product& product);
 SheetGoods sheetOf(const Product& product);
 RollGoods rollOf(const Product& product);
-
-/// The form in which a family is cut; nothing for what is not cut to size here (underlay).
-std::optional<StockForm> stockFormOf(std::string_view family);
 
 } // namespace westrum

@@ -1,42 +1,92 @@
 #include "core/fitting/steps.h"
 
+#include "core/catalogue/family.h"
+
+#include <algorithm>
+#include <array>
+#include <map>
+
 namespace westrum {
 
-std::vector<FitStep> fitSteps(const SetOut& setOut, const FitFacts& facts) {
+std::span<const FittingFamily> fittingFamilies() {
+    static const std::array<FittingFamily, 10> all{{{"planks", plankSteps},
+                                                    {"boards", boardSteps},
+                                                    {"sheet", panelSteps},
+                                                    {"tiles", tileSteps},
+                                                    {"underlay", underlaySteps},
+                                                    {"barrier", barrierSteps},
+                                                    {"insulation", insulationSteps},
+                                                    {"battens", battenSteps},
+                                                    {"adhesive", adhesiveSteps},
+                                                    {"coating", coatingSteps}}};
+    return all;
+}
+
+namespace {
+
+/// What must be seen to before it is hidden.
+void beforeCovering(const FitFacts& facts, std::vector<FitStep>& steps) {
+    const auto add = [&](const char* key, StepKind kind, Facts given = {}, std::optional<Caution> caution = {}) {
+        steps.push_back(
+            {.key = std::string("before/") + key, .kind = kind, .facts = std::move(given), .caution = caution});
+    };
+    const auto covered = std::count_if(facts.openings.begin(), facts.openings.end(),
+                                       [](const OpeningName& o) { return o.treatment != Treatment::CutBefore; });
+    add("cables", StepKind::CablesTested);
+    if (facts.wiring) add("pipes", StepKind::PipesTested);
+    add("backing", StepKind::BackingIn);
+    if (facts.supports > 0) add("supports", StepKind::SupportsRecorded, {{"count", std::int64_t{facts.supports}}});
+    if (std::any_of(facts.layers.begin(), facts.layers.end(),
+                    [](const LayerFacts& l) { return l.product->family == "barrier"; }))
+        add("barrier", StepKind::BarrierTaped);
+    if (covered > 0) add("tails", StepKind::TailsThrough, {{"count", static_cast<std::int64_t>(covered)}});
+}
+
+bool covers(const LayerFacts& layer) {
+    const Family* family = productFamily(layer.product->family);
+    return family && family->role == LayerRole::Finish;
+}
+
+} // namespace
+
+std::vector<FitStep> fitSteps(const FitFacts& facts) {
     std::vector<FitStep> steps;
-    if (!setOut.laid()) return steps;
-    steps.push_back({"delivery", StepKind::CheckDelivery, {{"packs", std::int64_t{facts.packs}}}, {}, {}});
-    steps.push_back({"acclimatise",
-                     StepKind::Acclimatise,
-                     {{"hours", std::int64_t{kAcclimatiseHours}},
-                      {"restLow", std::int64_t{kRestLowC}},
-                      {"restHigh", std::int64_t{kRestHighC}},
-                      {"layLow", std::int64_t{kLayLowC}},
-                      {"layHigh", std::int64_t{kLayHighC}}},
-                     {},
-                     {}});
-    steps.push_back({"base", StepKind::CheckBase, {{"gap", facts.gap}}, {}, Caution::KnowWhatIsBehind});
-    if (facts.underlay)
-        steps.push_back({"underlay",
-                         StepKind::LayUnderlay,
-                         {{"strips", static_cast<std::int64_t>(facts.underlay->strips.size())},
-                          {"total", facts.underlay->totalLength},
-                          {"along", std::int64_t{facts.underlay->alongX ? 1 : 0}}},
-                         {},
-                         Caution::KneelAndLift});
-    const int rows = static_cast<int>(setOut.rows.size());
-    for (int r = 0; r < rows; ++r) {
-        const StepKind kind = r == 0 ? StepKind::FirstRow : r + 1 == rows ? StepKind::LastRow : StepKind::Row;
-        FitStep step{.key = "row-" + std::to_string(r + 1), .kind = kind};
-        step.facts = {{"row", std::int64_t{r + 1}},
-                      {"width", Mm{setOut.rows[static_cast<std::size_t>(r)].width()}},
-                      {"ripped", r == 0 ? setOut.startOffset : Mm{0}}};
-        for (std::size_t i = 0; i < setOut.pieces.size(); ++i)
-            if (setOut.pieces[i].row == r) step.pieces.push_back(static_cast<int>(i));
-        if (r == 0 || kind == StepKind::LastRow) step.caution = Caution::SawAndDust;
-        steps.push_back(std::move(step));
+    std::map<std::string, int> seen; // layers of each family so far
+    // A floating floor over nothing but its underlay hides nothing that was not checked with its base.
+    const bool hides = std::any_of(facts.layers.begin(), facts.layers.end(),
+                                   [](const LayerFacts& l) { return covers(l) && l.product->family != "planks"; });
+    bool listed = !hides;
+    for (const LayerFacts& layer : facts.layers) {
+        if (covers(layer) && !layer.setOut->laid()) continue;
+        if (covers(layer) && !listed) {
+            beforeCovering(facts, steps);
+            listed = true;
+        }
+        for (const FittingFamily& family : fittingFamilies()) {
+            if (family.id != layer.product->family) continue;
+            const std::size_t from = steps.size();
+            family.steps(facts, layer, steps);
+            const int nth = seen[layer.product->family]++;
+            for (std::size_t i = from; i < steps.size(); ++i) {
+                steps[i].layer = layer.layer;
+                // Planks were there first: their keys, and the ticks that hang on them, stay as they were.
+                const bool plain = layer.product->family == "planks" || layer.product->family == "underlay";
+                if (!plain || nth > 0)
+                    steps[i].key = layer.product->family + (nth > 0 ? std::to_string(nth + 1) : std::string()) + "/" +
+                                   steps[i].key;
+            }
+        }
     }
-    steps.push_back({"trims", StepKind::Trims, {{"length", facts.edgeLength}, {"gap", facts.gap}}, {}, {}});
+    const bool anything = std::any_of(facts.layers.begin(), facts.layers.end(),
+                                      [](const LayerFacts& l) { return l.seen && l.setOut->laid(); });
+    if (anything) {
+        Mm gap;
+        for (const LayerFacts& l : facts.layers)
+            if (const SetOutFamily* f = findFamily(l.product->family); f && l.seen)
+                gap = {valueOf(*l.rules, f->ruleFields, "gap")};
+        steps.push_back(
+            {.key = "trims", .kind = StepKind::Trims, .facts = {{"length", facts.edgeLength}, {"gap", gap}}});
+    }
     return steps;
 }
 

@@ -1,25 +1,73 @@
 #pragma once
 
+#include "core/buying/purchase.h"
+#include "core/catalogue/product.h"
 #include "core/setout/set_out.h"
-#include "core/takeoff/floor_takeoff.h"
+#include "core/takeoff/layer_takeoff.h"
 #include "core/units/remark.h"
 
 #include <optional>
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace westrum {
 
-enum class StepKind { CheckDelivery, Acclimatise, CheckBase, LayUnderlay, FirstRow, Row, LastRow, Trims };
-enum class Caution { SawAndDust, KneelAndLift, KnowWhatIsBehind };
+/// What a step is about. Its sentence is put together at the edge from kind and facts.
+enum class StepKind {
+    CheckDelivery, ///< {packs}
+    Acclimatise,   ///< {hours} {restLow} {restHigh} {layLow} {layHigh}
+    CheckBase,     ///< {gap}
+    LayUnderlay,   ///< {strips} {total} {along}
+    FirstRow,      ///< {row} {width} {ripped}
+    Row,           ///< {row}
+    LastRow,       ///< {row} {width}
+    Trims,         ///< {length} {gap}
+    // Before anything is covered.
+    CablesTested,
+    PipesTested,
+    BackingIn,
+    SupportsRecorded, ///< {count}
+    BarrierTaped,
+    TailsThrough, ///< {count} openings that are covered first
+    // Layers below a finish.
+    LayBarrier,     ///< {product} {strips} {total} {lap}
+    FitInsulation,  ///< {product} {packs} {area} {between}
+    FixBattens,     ///< {product} {count} {total}
+    SpreadAdhesive, ///< {product} {amount} {minutes} {hours}
+    Coat,           ///< {product} {coats} {amount} {hours}
+    // Boards.
+    RestTimber,   ///< {product} {boards}
+    SnapLine,     ///< {at} from the first edge to the first joint
+    FirstBoard,   ///< {row} {width} {ripStart} {ripEnd}
+    BoardRow,     ///< {row} {ripStart} {ripEnd}
+    LastBoard,    ///< {row} {ripStart} {ripEnd}
+    RoutOpenings, ///< {count}
+    // Panels.
+    CutPanels, ///< {product} {count}
+    DryFitPanels,
+    FixPanel,    ///< {panel} {length} {width} {removable}
+    CloseJoints, ///< {count} {total} {style}
+    // Tiles.
+    CheckBacking,
+    TileLines,  ///< {first} {column}
+    LayTiles,   ///< {whole}
+    CutTiles,   ///< {cut} {tiles}
+    GroutTiles, ///< {amount} {hours}
+    PeelTiles,  ///< {whole}
+};
 
-/// One step of the fitting, in order; its sentence is put together at the edge from kind and facts.
+enum class Caution { SawAndDust, KneelAndLift, KnowWhatIsBehind, DrillIntoBody, Solvents, Overhead, TileDust };
+
+/// One step of the fitting, in order.
 struct FitStep {
     std::string key; ///< stays the same while the step means the same: ticks hang on it
     StepKind kind{};
     Facts facts;
-    std::vector<int> pieces; ///< of the row, in laying order
+    std::vector<int> pieces; ///< of its layer's set-out, in laying order
     std::optional<Caution> caution;
+    int layer = -1; ///< of the build-up
     friend bool operator==(const FitStep&, const FitStep&) = default;
 };
 
@@ -28,13 +76,56 @@ struct FitStep {
 inline constexpr int kAcclimatiseHours = 48;
 inline constexpr int kRestLowC = 18, kRestHighC = 27, kLayLowC = 13, kLayHighC = 30;
 
-struct FitFacts {
-    int packs{};
-    std::optional<UnderlayTakeoff> underlay;
-    Mm gap;
-    Mm edgeLength; ///< of the whole outline, to be trimmed
+/// One layer as its steps see it. Pointers are into the plan that is being made.
+struct LayerFacts {
+    const Product* product{};
+    const SetOut* setOut{};
+    const LayerTakeoff* take{};
+    const FieldValues* rules{};
+    const Purchase* purchase{}; ///< null for what the cutting buys
+    bool seen{};
+    int layer = -1;
 };
 
-std::vector<FitStep> fitSteps(const SetOut& setOut, const FitFacts& facts);
+struct OpeningName {
+    std::string name;
+    OpeningKind kind{};
+    Treatment treatment{};
+};
+
+/// All that the steps of a surface depend on.
+struct FitFacts {
+    std::vector<LayerFacts> layers{}; ///< from the metal inwards
+    std::vector<OpeningName> openings{};
+    Mm edgeLength; ///< of the whole outline, to be trimmed
+    int supports{};
+    bool wiring{};
+    bool overhead{};
+};
+
+/// How a family is fitted: appends its steps.
+struct FittingFamily {
+    std::string_view id; ///< as in Product::family
+    void (*steps)(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+};
+std::span<const FittingFamily> fittingFamilies();
+
+/// The steps of a surface, layer by layer from the metal inwards; what must be in before anything hides it stands
+/// before the first layer that covers.
+std::vector<FitStep> fitSteps(const FitFacts& facts);
+
+/// One function a family, each in the file of its kind.
+void plankSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void boardSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void panelSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void tileSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void underlaySteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+/// The step itself, wherever it comes in the order.
+void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps);
+void barrierSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void insulationSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void battenSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void adhesiveSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void coatingSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 
 } // namespace westrum

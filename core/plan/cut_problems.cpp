@@ -1,5 +1,6 @@
 #include "core/plan/cut_problems.h"
 
+#include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/plank_floor.h"
 #include "core/shell/ties.h"
@@ -24,11 +25,12 @@ void toOrigin(CutPiece& piece) {
 }
 
 /// The planks of one set-out as bars with their pieces where they are cut.
-void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
+void addPlanks(CutProblem& problem, const std::string& surface, const std::string& layer, const SetOut& setOut,
+               Mm kerf) {
     const Plank plank = plankOf(problem.product);
     const double width = plank.width.value;
-    for (std::size_t u = 0; u < plan.setOut.stock.size(); ++u) {
-        const StockUnit& unit = plan.setOut.stock[u];
+    for (std::size_t u = 0; u < setOut.stock.size(); ++u) {
+        const StockUnit& unit = setOut.stock[u];
         CutItem item;
         item.name = std::to_string(u + 1);
         item.lengthMm = plank.length.value;
@@ -37,7 +39,7 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
         item.kerfMm = kerf.value;
         double fromLeft[2] = {0, 0}; // of the near and of the far strip
         for (const int id : unit.pieces) {
-            const Piece& piece = plan.setOut.pieces[std::size_t(id)];
+            const Piece& piece = setOut.pieces[std::size_t(id)];
             const bool far = piece.factory.far && !piece.factory.near;
             double& used = fromLeft[unit.rippedInTwo && far ? 1 : 0];
             const bool right = piece.kind == PieceKind::First;
@@ -45,9 +47,9 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
             if (!right) used += piece.length.value + kerf.value;
             const double y = far ? width - piece.width.value : 0;
             CutPiece wanted;
-            wanted.key = "plank/" + plan.surface + "/" + piece.name;
+            wanted.key = "plank/" + surface + layer + "/" + piece.name;
             wanted.name = piece.name;
-            wanted.surface = plan.surface;
+            wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, piece.length.value, piece.width.value)}};
             wanted.place = piece.shape;
             LyingPiece lies;
@@ -66,7 +68,7 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
                 item.order.push_back({CutStep::Kind::Along, cut.at.value, 0, plank.length.value, cut.at.value, {}});
         }
         for (std::size_t i = 0; i < unit.pieces.size(); ++i) {
-            const Piece& piece = plan.setOut.pieces[std::size_t(unit.pieces[i])];
+            const Piece& piece = setOut.pieces[std::size_t(unit.pieces[i])];
             const Bounds b = boundsOf(item.pieces[i].shape);
             // The line is drawn on the near side of the cut: of a piece at the right-hand end, a kerf before it.
             const bool right = piece.kind == PieceKind::First;
@@ -87,7 +89,68 @@ void addPlanks(CutProblem& problem, const SurfacePlan& plan, Mm kerf) {
         }
         problem.decided.push_back(std::move(item));
     }
-    problem.leastDecided += plan.setOut.leastStock;
+    problem.leastDecided += setOut.leastStock;
+}
+
+/// Lines of a shape, each closed, to be marked on the rectangle that a saw cuts.
+std::vector<Ring> outlineMarks(const Region& shape) {
+    std::vector<Ring> marks = shape.rings;
+    for (Ring& ring : marks)
+        if (!ring.empty()) ring.push_back(ring.front());
+    return marks;
+}
+
+/// Boards as bars of their lengths; rips and notches are marked on them.
+void addBoards(CutProblem& problem, const std::string& surface, const std::string& layer, const SetOut& setOut) {
+    const double width = barOf(problem.product).width.value;
+    for (const Piece& piece : setOut.pieces) {
+        CutPiece wanted;
+        wanted.key = "board/" + surface + layer + "/" + piece.name;
+        wanted.name = piece.name;
+        wanted.surface = surface;
+        wanted.shape = {{rectangle(0, 0, piece.length.value, width)}};
+        wanted.place = piece.shape;
+        if (piece.ripAtStart.value > 0 && std::min(piece.ripAtStart, piece.ripAtEnd).value < width - 1e-3)
+            wanted.marks.push_back({{0, piece.ripAtStart.value}, {piece.length.value, piece.ripAtEnd.value}});
+        problem.pieces.push_back(std::move(wanted));
+    }
+}
+
+/// Panels as the rectangles that hold them, lying as the sheet's grain wants it.
+void addPanels(CutProblem& problem, const std::string& surface, const std::string& layer, const SetOut& setOut) {
+    for (const Piece& piece : setOut.pieces) {
+        CutPiece wanted;
+        wanted.key = "panel/" + surface + layer + "/" + piece.name;
+        wanted.name = piece.name;
+        wanted.surface = surface;
+        const Region lying = setOut.grainAcross ? transposed(piece.shape) : piece.shape;
+        const Bounds b = boundsOf(lying);
+        wanted.shape = {{rectangle(b.low.x, b.low.y, b.width(), b.height())}};
+        if (piece.notched) wanted.marks = outlineMarks(lying);
+        toOrigin(wanted);
+        wanted.place = piece.shape;
+        wanted.mayTurn = !sheetOf(problem.product).grain;
+        problem.pieces.push_back(std::move(wanted));
+    }
+}
+
+void addBattens(CutProblem& problem, const std::string& surface, const LayerTakeoff& take) {
+    const TrimLength bar = barOf(problem.product);
+    const double most = (bar.length - bar.endTrim * 2).value;
+    int number = 0;
+    for (const Mm length : take.lengths) {
+        ++number;
+        const int parts = std::max(1, int(std::ceil(length.value / std::max(1.0, most) - 1e-9)));
+        for (int n = 0; n < parts; ++n) {
+            CutPiece wanted;
+            wanted.key = "batten/" + surface + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
+            wanted.name =
+                "batten " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
+            wanted.surface = surface;
+            wanted.shape = {{rectangle(0, 0, length.value / parts, bar.width.value)}};
+            problem.pieces.push_back(std::move(wanted));
+        }
+    }
 }
 
 /// Ticks and locks of planks: they lie where the set-out puts them.
@@ -133,9 +196,7 @@ void addLoose(CutProblem& problem, const CutList& list, bool bars, double stockW
         piece.shape = loose.shape.empty() ? Region{{rectangle(0, 0, length, width)}} : loose.shape;
         if (!loose.shape.empty() && problem.form != StockForm::Roll) {
             const Bounds b = boundsOf(loose.shape);
-            piece.marks = loose.shape.rings; // sawn out as a rectangle, its outline is marked on it
-            for (Ring& ring : piece.marks)
-                if (!ring.empty()) ring.push_back(ring.front());
+            piece.marks = outlineMarks(loose.shape); // sawn out as a rectangle, its outline is marked on it
             piece.shape = {{rectangle(b.low.x, b.low.y, b.width(), bars ? stockWidth : b.height())}};
         }
         piece.folds = loose.folds;
@@ -163,8 +224,8 @@ void addStock(CutProblem& problem, const CutList& list) {
             if (own.price && plank.perPack > 0)
                 own.price->minor = (own.price->minor + plank.perPack / 2) / plank.perPack;
         } else {
-            own.lengthMm = trimOf(product).length.value;
-            own.widthMm = trimOf(product).width.value;
+            own.lengthMm = barOf(product).length.value;
+            own.widthMm = barOf(product).width.value;
         }
         break;
     case StockForm::Sheets:
@@ -293,15 +354,26 @@ std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
         }
         addStock(problem, list);
         // A trim gains at most two mitres; what is squared off at the ends is lost to it.
-        const double ownWidth = product.family == "planks" ? plankOf(product).width.value
-                                : product.family == "trim" ? trimOf(product).width.value
-                                                           : 0;
+        const double ownWidth = product.family == "planks" ? plankOf(product).width.value : barOf(product).width.value;
         for (const Surface& surface : job.surfaces) {
             const SurfacePlan* planned = plan.surface(surface.id);
-            if (!planned || !planned->setOut.laid()) continue;
+            if (!planned) continue;
             const Finish& finish = job.finish(surface.id);
-            if (finish.product == product.id) addPlanks(problem, *planned, plankRulesOf(finish.rules).kerf);
-            if (finish.trim == product.id && product.family == "trim") {
+            for (std::size_t i = 0; i < planned->layers.size(); ++i) {
+                const LayerPlan& layer = planned->layers[i];
+                if (layer.product != product.id) continue;
+                if (product.family == "battens") addBattens(problem, surface.id, layer.take);
+                if (!layer.setOut.laid()) continue;
+                // Several layers of one surface keep their pieces apart by the layer's place.
+                const std::string at = static_cast<int>(i) == planned->face ? std::string() : "@" + std::to_string(i);
+                if (product.family == "planks")
+                    addPlanks(problem, surface.id, at, layer.setOut, plankRulesOf(layer.rules).kerf);
+                else if (product.family == "boards")
+                    addBoards(problem, surface.id, at, layer.setOut);
+                else if (product.family == "sheet")
+                    addPanels(problem, surface.id, at, layer.setOut);
+            }
+            if (planned->setOut().laid() && finish.trim == product.id && product.family == "trim") {
                 const TrimLength trim = trimOf(product);
                 const Mm usable = trim.length - trim.endTrim * 2;
                 if (usable.value > 0)
@@ -335,9 +407,18 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
         const Product* product = job.catalogue.find(cut.product);
         if (!product) continue;
         std::map<std::string, Purchase> bySize; // by id of the stock
-        double mass = 0, used = 0;
+        double mass = 0, used = 0, besides = 0; // besides: what no layer weighs already, in mm2 or mm of bars
+        for (const SurfacePlan& surface : plan.surfaces)
+            for (const LayerPlan& layer : surface.layers)
+                if (layer.product == product->id && !layer.purchase && layer.setOut.laid()) mass += layer.mass.value;
+        const TrimLength bar = barOf(*product);
         for (const CutItem& item : cut.items) {
-            for (const LyingPiece& l : item.pieces) used += item.decided ? 0 : areaMm2(l.shape);
+            for (const LyingPiece& l : item.pieces) {
+                if (item.decided) continue;
+                used += areaMm2(l.shape);
+                if (!l.key.starts_with("board/") && !l.key.starts_with("panel/"))
+                    besides += bar.length.value > 0 ? boundsOf(l.shape).width() : areaMm2(l.shape);
+            }
             if (item.rack || item.decided) continue;
             Purchase& p = bySize[item.stock];
             p.product = product->id;
@@ -355,15 +436,8 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
                 p.packs = p.unitsNeeded = 1;
             }
         }
-        const double perM2 = product->family == "sheet"    ? sheetOf(*product).massKgPerM2
-                             : product->family == "roll"   ? rollOf(*product).massKgPerM2
-                             : product->family == "planks" ? plankOf(*product).massKgPerM2()
-                                                           : 0;
-        mass = used / 1e6 * perM2;
-        if (product->family == "trim") {
-            const TrimLength trim = trimOf(*product);
-            mass = cut.figures.used / trim.length.value * trim.mass.value;
-        }
+        const double perM2 = massPerM2Of(*product);
+        mass += bar.length.value > 0 ? besides / bar.length.value * bar.mass.value : besides / 1e6 * perM2;
         bool first = true;
         for (auto& entry : bySize) {
             Purchase& p = entry.second;

@@ -1,5 +1,7 @@
 #include "core/plan/hand_place.h"
 
+#include "core/catalogue/family.h"
+
 #include "core/cutting/shapes.h"
 #include "core/geometry/boolean.h"
 
@@ -61,7 +63,7 @@ HandPlace placeByHand(const CutProblem& problem, const ProductCut& cut, std::siz
         trim = sheetOf(problem.product).edgeTrim.value;
     }
     if (problem.form == StockForm::Lengths) {
-        trim = problem.product.family == "trim" ? trimOf(problem.product).endTrim.value : 0;
+        trim = barOf(problem.product).endTrim.value;
         double at = trim, taken = trim + size.width();
         for (const LyingPiece& l : on.pieces) {
             if (!l.pinned || l.key == key) continue;

@@ -14,10 +14,29 @@ Surface* Job::surface(std::string_view id) {
     return nullptr;
 }
 
-const Finish& Job::finish(const std::string& id) const {
-    static const Finish undecided;
+const FinishOptions& Job::options(const std::string& id) const {
+    static const FinishOptions undecided;
     const auto found = finishes.find(id);
     return found == finishes.end() ? undecided : found->second;
+}
+
+const Finish& Job::finish(const std::string& id) const { return options(id).now(); }
+
+const Layer* Job::face(const std::string& id) const {
+    const Finish& f = finish(id);
+    const int at = faceLayer(f, catalogue);
+    return at < 0 ? nullptr : &f.layers[static_cast<std::size_t>(at)];
+}
+
+const Product* Job::faceProduct(const std::string& id) const {
+    const Layer* seen = face(id);
+    return seen ? catalogue.find(seen->product) : nullptr;
+}
+
+const Layer* Job::layer(const std::string& id, LayerRole role) const {
+    const Finish& f = finish(id);
+    const int at = layerOfRole(f, catalogue, role);
+    return at < 0 ? nullptr : &f.layers[static_cast<std::size_t>(at)];
 }
 
 const FitLog& Job::log(const std::string& id) const {
@@ -30,6 +49,46 @@ const CutList& Job::cutList(const std::string& product) const {
     static const CutList none;
     const auto found = cutLists.find(product);
     return found == cutLists.end() ? none : found->second;
+}
+
+Layer layerOf(const Product& product) {
+    Layer layer{.product = product.id, .rules = {}};
+    const std::span<const Field> fields = fieldsOfFamily(product.family);
+    for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}, {"joint", "joint"}})
+        if (findField(fields, field))
+            if (const auto value = product.fields.find(field); value != product.fields.end())
+                layer.rules[rule] = value->second;
+    return layer;
+}
+
+void putLayer(Finish& finish, const Catalogue& catalogue, const Product& product) {
+    const Family* family = productFamily(product.family);
+    if (!family) return;
+    const int at =
+        family->role == LayerRole::Finish ? faceLayer(finish, catalogue) : layerOfRole(finish, catalogue, family->role);
+    Layer layer = layerOf(product);
+    if (at < 0) {
+        finish.layers.insert(finish.layers.begin() + placeFor(finish, catalogue, family->role), std::move(layer));
+        return;
+    }
+    Layer& old = finish.layers[static_cast<std::size_t>(at)];
+    const Product* before = catalogue.find(old.product);
+    if (before && before->family == product.family) {
+        for (const auto& [key, value] : layer.rules) old.rules[key] = value;
+        // A start line of a wider plank may not exist on this one.
+        const Field* width = findField(family->fields, family->id == "boards" ? "cover" : "width");
+        const auto offset = old.rules.find("startOffset");
+        if (width && offset != old.rules.end() && offset->second >= valueOf(product.fields, *width)) offset->second = 0;
+        old.product = product.id;
+    } else {
+        layer.bolted = old.bolted;
+        old = std::move(layer);
+    }
+}
+
+void dropLayer(Finish& finish, const Catalogue& catalogue, LayerRole role) {
+    const int at = role == LayerRole::Finish ? faceLayer(finish, catalogue) : layerOfRole(finish, catalogue, role);
+    if (at >= 0) finish.layers.erase(finish.layers.begin() + at);
 }
 
 Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
@@ -46,19 +105,15 @@ Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, s
     job.name = name;
     job.currency = currency;
     job.surfaces = std::move(surfaces);
-    Finish finish;
-    for (const Product& product : catalogue.products) {
-        if (product.family == "planks" && finish.product.empty()) {
-            finish.product = product.id;
-            // A plank's label asks for a gap and a stagger: a new floor starts with them.
-            for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}})
-                if (const auto value = product.fields.find(field); value != product.fields.end())
-                    finish.rules[rule] = value->second;
-        }
-        if (product.family == "underlay" && finish.underlay.empty()) finish.underlay = product.id;
-    }
+    FinishOptions floor;
+    for (const std::string_view family : {"underlay", "planks"})
+        for (const Product& product : catalogue.products)
+            if (product.family == family) {
+                putLayer(floor.now(), catalogue, product);
+                break;
+            }
     for (const Surface& s : job.surfaces)
-        if (s.kind == SurfaceKind::Floor) job.finishes[s.id] = finish;
+        if (s.kind == SurfaceKind::Floor) job.finishes[s.id] = floor;
     job.catalogue = std::move(catalogue);
     return job;
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/buildup/build_up.h"
 #include "core/catalogue/product.h"
 #include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
@@ -12,15 +13,6 @@
 #include <vector>
 
 namespace westrum {
-
-/// The finish chosen for a surface and how it is set out.
-struct Finish {
-    std::string product;  ///< id in the catalogue; empty: not decided
-    std::string underlay; ///< id; empty: none
-    FieldValues rules;    ///< by the product's family
-    std::string trim{};   ///< id of what runs along its edges; empty: none
-    friend bool operator==(const Finish&, const Finish&) = default;
-};
 
 /// All that was measured and chosen: the one thing that is saved and edited. A value; copies are cheap enough to hand
 /// to a worker thread and to keep for undo.
@@ -35,18 +27,33 @@ struct Job {
     std::vector<Surface> surfaces;
     Datum datum;
     Access access;
-    std::map<std::string, Finish> finishes;  ///< by surface id
-    std::map<std::string, FitLog> logs;      ///< by surface id
-    std::map<std::string, CutList> cutLists; ///< by product id
+    Headroom headroom;
+    std::map<std::string, FinishOptions> finishes; ///< by surface id
+    std::map<std::string, FitLog> logs;            ///< by surface id
+    std::map<std::string, CutList> cutLists;       ///< by product id
     Catalogue catalogue;
 
     [[nodiscard]] const Surface* surface(std::string_view id) const;
     [[nodiscard]] Surface* surface(std::string_view id);
-    [[nodiscard]] const Finish& finish(const std::string& id) const;        ///< an undecided finish if there is none
+    [[nodiscard]] const FinishOptions& options(const std::string& id) const; ///< one empty option if there is none
+    [[nodiscard]] const Finish& finish(const std::string& id) const;         ///< the option chosen
+    /// The layer that is seen, of the option chosen; null if none is decided.
+    [[nodiscard]] const Layer* face(const std::string& id) const;
+    [[nodiscard]] const Product* faceProduct(const std::string& id) const; ///< of that layer; null if there is none
+    /// The layer of a role, of the option chosen; null if it has none.
+    [[nodiscard]] const Layer* layer(const std::string& id, LayerRole role) const;
     [[nodiscard]] const FitLog& log(const std::string& id) const;           ///< an empty log if there is none
     [[nodiscard]] const CutList& cutList(const std::string& product) const; ///< an empty one if there is none
     friend bool operator==(const Job&, const Job&) = default;
 };
+
+/// A layer of a product with the rules that its label asks for: gap, stagger, joint.
+Layer layerOf(const Product& product);
+/// Puts a product in place of the layer of its role that the finish has (of a face: of the layer that is seen), or in
+/// where that role belongs. What the label asks for comes with it; other rules stay if the family stays.
+void putLayer(Finish& finish, const Catalogue& catalogue, const Product& product);
+/// Takes the layer of a role out; of LayerRole::Finish the one that is seen.
+void dropLayer(Finish& finish, const Catalogue& catalogue, LayerRole role);
 
 /// A job with one unmeasured floor and the given catalogue; its finish is the first plank and the first underlay.
 Job newJob(const std::string& name, Catalogue catalogue, Currency currency);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/buildup/stack_up.h"
 #include "core/buying/purchase.h"
 #include "core/fitting/steps.h"
 #include "core/plan/job.h"
@@ -7,6 +8,7 @@
 #include "core/shell/datum.h"
 #include "core/shell/shape.h"
 #include "core/takeoff/floor_takeoff.h"
+#include "core/takeoff/layer_takeoff.h"
 
 #include <optional>
 #include <stop_token>
@@ -15,29 +17,56 @@
 
 namespace westrum {
 
+/// All that follows for one layer of a surface's build-up.
+struct LayerPlan {
+    std::string product; ///< id
+    std::string family;
+    FieldValues rules;
+    SetOut setOut;     ///< of a family that is set out
+    LayerTakeoff take; ///< of one that is not
+    std::optional<PlankTakeoff> planks;
+    std::optional<Purchase> purchase; ///< nothing for what the cutting buys
+    M2 area;                          ///< that it covers
+    Kg mass;                          ///< that it adds, once dry; 0 for battens
+};
+
 /// All that follows for one surface.
 struct SurfacePlan {
     std::string surface; ///< id
     MeasuredOutline measured;
     SurfaceShape shape;             ///< empty until measured
     std::optional<DatumLine> datum; ///< the van's line, where it crosses this surface
-    SetOut setOut;
-    std::optional<PlankTakeoff> planks;
-    std::optional<UnderlayTakeoff> underlay;
-    std::vector<Purchase> purchases;
+    std::vector<LayerPlan> layers;  ///< of the option chosen, from the metal inwards
+    int face = -1;                  ///< the layer that is seen
+    Stack stack;
     std::vector<FitStep> steps;
-    Mm thickness;                ///< of everything laid
     std::vector<Remark> remarks; ///< all of this surface, places filled in
+
+    /// Of the layer that is seen; an empty one if there is none.
+    [[nodiscard]] const SetOut& setOut() const;
+    [[nodiscard]] const LayerPlan* faceLayer() const;
+    /// The first layer of a family; null if there is none.
+    [[nodiscard]] const LayerPlan* layerOf(std::string_view family) const;
 };
 
 struct Totals {
     std::optional<Money> cost; ///< nothing if a price is missing
     Kg laidMass;
     M2 laidArea;
-    M2 boughtArea; ///< of finishes; underlay has its own line
+    M2 boughtArea; ///< of finishes; what lies below them has its own line
     M2 consumedArea;
     double runShort = 0; ///< chance that the finish bought does not suffice, the worst over all products
     friend bool operator==(const Totals&, const Totals&) = default;
+};
+
+/// Floor and ceiling over each other.
+struct HeadroomPlan {
+    std::string floor, ceiling; ///< ids; empty: none measured
+    HeadroomLeft left;
+};
+struct DoorPlan {
+    std::string door;
+    ThresholdStep step;
 };
 
 /// What must be cut, bought and done. Computed whole from the job, never edited, never saved.
@@ -46,13 +75,15 @@ struct Plan {
     std::vector<Purchase> purchases;   ///< one for each product: what several surfaces need is bought together
     Totals totals;
     Passage passage;
-    std::vector<Remark> remarks; ///< of the whole job, and all of the surfaces'
-    bool stopped = false;        ///< cut short by the stop token: not to be shown
+    std::optional<HeadroomPlan> headroom; ///< once a bare height is measured
+    std::vector<DoorPlan> thresholds;     ///< of doors whose sill is measured
+    std::vector<Remark> remarks;          ///< of the whole job, and all of the surfaces'
+    bool stopped = false;                 ///< cut short by the stop token: not to be shown
 
     [[nodiscard]] const SurfacePlan* surface(std::string_view id) const;
     [[nodiscard]] bool hasErrors() const;
-    /// Planks of a product that a saw goes through, over all surfaces.
-    [[nodiscard]] int cutPlanks(std::string_view product) const;
+    /// Planks or tiles of a product that a saw goes through, over all surfaces.
+    [[nodiscard]] int cutUnits(std::string_view product) const;
 };
 
 /// Plans the job. Pure: the same job gives the same plan, bit for bit.
@@ -63,23 +94,42 @@ class Planner {
 public:
     Plan plan(const Job& job, const std::stop_token& stop = {});
 
+    /// What a surface's plan depends on besides itself.
+    struct Context {
+        std::vector<std::optional<Product>> products;  ///< of its layers
+        std::vector<std::vector<StockLength>> lengths; ///< in which they are sold, or stand on the rack
+        std::optional<DatumLine> datum;                ///< even where it passes above or below the surface
+        std::optional<Mm> widestThroughDoor;
+        std::string door;
+        std::optional<double> runsOnFrom; ///< tiles of a neighbour
+        friend bool operator==(const Context&, const Context&) = default;
+    };
+
 private:
     struct Kept {
         Surface surface;
         Finish finish;
-        std::optional<Product> product, underlay;
+        Context context;
         SurfacePlan plan;
     };
     std::vector<Kept> kept_;
 };
 
-/// Every start line of a surface and the best of them.
+/// Every start line of a surface's layer, other ways to lay it, and the best of them.
 struct Starts {
     std::vector<StartChoice> choices;
     std::vector<Suggestion> suggestions;
     int unitsPerPack = 1;
+    double module = 0; ///< of the strip: offsets run from 0 to this
 };
-/// Empty when the surface is not measured, has no sound product, or when stopped.
-Starts startsOf(const Job& job, const std::string& surface, const std::stop_token& stop = {});
+/// Empty when the surface is not measured, the layer has no sound product, or when stopped.
+/// @param layer  place in the option chosen; -1: the layer that is seen
+Starts startsOf(const Job& job, const std::string& surface, int layer = -1, const std::stop_token& stop = {});
+
+/// What lies on a surface, as its set-outs see it; empty until it is measured.
+std::vector<OpeningFact> openingFacts(const Surface& surface, const SurfaceShape& shape);
+
+/// One layer set out as if it had these rules: for trying what a change would do. Empty as startsOf() is.
+SetOut setOutAs(const Job& job, const std::string& surface, int layer, const FieldValues& rules);
 
 } // namespace westrum

@@ -1,5 +1,7 @@
 #include "core/plan/product_cut.h"
 
+#include "core/catalogue/family.h"
+
 #include "core/catalogue/plank.h"
 #include "core/cutting/lengths.h"
 #include "core/cutting/shape_stock.h"
@@ -107,7 +109,7 @@ private:
 
 double Cutting::kerf() const {
     switch (p_.form) {
-    case StockForm::Lengths: return p_.product.family == "trim" ? trimOf(p_.product).kerf.value : 0;
+    case StockForm::Lengths: return barOf(p_.product).kerf.value;
     case StockForm::Sheets: return sheetOf(p_.product).kerf.value;
     case StockForm::Roll: return 0;
     }
@@ -320,7 +322,7 @@ bool withoutFaults(const Build& build, const PieceOut& pieceOut, const StockOut&
 ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
     LengthsProblem problem;
     problem.kerfMm = kerf();
-    problem.endTrimMm = p_.product.family == "trim" ? trimOf(p_.product).endTrim.value : 0;
+    problem.endTrimMm = barOf(p_.product).endTrim.value;
     std::vector<Kind> kinds;
     std::vector<double> price;
     // What is pinned to a bar is cut first; the rest of that bar is stock of its own that costs no more.
@@ -666,7 +668,7 @@ std::vector<LeftRectangle> Cutting::leftOfRun(const CutItem& run) const {
 void Cutting::finish(ProductCut& answer) const {
     const KeepRule rule = keepRuleOf(p_.form);
     const bool bars = p_.form == StockForm::Lengths;
-    const double endTrim = p_.product.family == "trim" ? trimOf(p_.product).endTrim.value : 0;
+    const double endTrim = barOf(p_.product).endTrim.value;
     std::optional<Money> cost;
     bool priced = true;
     std::int64_t rolls = 0; // in minor units

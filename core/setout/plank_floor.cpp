@@ -1,6 +1,8 @@
 #include "core/setout/plank_floor.h"
 
 #include "core/geometry/boolean.h"
+#include "core/setout/common_rules.h"
+#include "core/setout/piece_width.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -13,12 +15,10 @@ namespace {
 
 constexpr double kLevel = 1e-6; // mm: widths and lengths this near are the same
 constexpr double kLeastOffcutMm = 1;
-constexpr double kLeastStretchMm = 20; ///< a width counts as narrow if it is so over this length
 constexpr std::int64_t kMostPlanks = 4000;
 
-constexpr std::array<std::string_view, 2> kDirections{"along the van", "across the van"};
 constexpr std::array<std::string_view, 2> kWays{"plan all cuts ahead", "cut as you go"};
-constexpr std::array<Field, 8> kRules{{
+constexpr std::array<Field, 11> kRules{{
     {"direction", "rows run", FieldUnit::Choice, 0, 1, 0, kDirections},
     {"gap", "movement gap", FieldUnit::Length, 0, 100, 5},
     {"startOffset", "ripped off the first row", FieldUnit::Length, 0, 1000, 0},
@@ -27,36 +27,10 @@ constexpr std::array<Field, 8> kRules{{
     {"kerf", "saw kerf", FieldUnit::Length, 0, 20, 3},
     {"working", "way of working", FieldUnit::Choice, 0, 1, 0, kWays},
     {"ripReuse", "rip one plank for first and last row", FieldUnit::Flag, 0, 1, 1},
+    {"mixPacks", "packs open at once", FieldUnit::Count, 1, 20, 3},
+    {"hidden", "hidden parts left bare", FieldUnit::Flag, 0, 1, 0},
+    {"bearing", "reaches under furniture by", FieldUnit::Length, 0, 500, 50},
 }};
-
-/// Least height of the shape over any stretch along x of at least kLeastStretchMm; 0 if it is shorter than that.
-double narrowestOf(const Region& shape) {
-    std::vector<double> stops;
-    for (const Ring& ring : shape.rings)
-        for (Point p : ring) stops.push_back(p.x);
-    std::sort(stops.begin(), stops.end());
-    double narrowest = 0;
-    bool any = false;
-    for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
-        if (stops[i + 1] - stops[i] < kLeastStretchMm) continue;
-        for (const double x : {stops[i] + 0.01, stops[i + 1] - 0.01}) {
-            std::vector<double> crossings;
-            for (const Ring& ring : shape.rings)
-                for (std::size_t k = 0; k < ring.size(); ++k) {
-                    const Point a = ring[k];
-                    const Point b = ring[(k + 1) % ring.size()];
-                    if ((a.x > x) != (b.x > x)) crossings.push_back(a.y + (b.y - a.y) * (x - a.x) / (b.x - a.x));
-                }
-            std::sort(crossings.begin(), crossings.end());
-            for (std::size_t k = 0; k + 1 < crossings.size(); k += 2) {
-                const double height = crossings[k + 1] - crossings[k];
-                narrowest = any ? std::min(narrowest, height) : height;
-                any = true;
-            }
-        }
-    }
-    return narrowest;
-}
 
 /// Turns a row plan into pieces and planks.
 class Layer {
@@ -323,6 +297,16 @@ RowPlan planOrRelax(const std::vector<Run>& runs, RowRules rules, std::vector<Re
     return {};
 }
 
+/// Planks are taken from several open packs in turn, so that their patterns mix.
+void numberPacks(std::vector<StockUnit>& stock, int perPack, int mix) {
+    const int planks = static_cast<int>(stock.size()), packs = (planks + perPack - 1) / std::max(1, perPack);
+    for (int i = 0; i < planks; ++i) {
+        const int group = i / (mix * perPack);
+        const int open = std::min(mix, packs - group * mix);
+        stock[static_cast<std::size_t>(i)].pack = group * mix + i % open + 1;
+    }
+}
+
 void judge(const Plank& plank, const RowPlan& plan, SetOut& out) {
     const double third = plank.width.value / 3;
     const auto edge = [&](int row, Mm width) {
@@ -353,6 +337,18 @@ void judge(const Plank& plank, const RowPlan& plan, SetOut& out) {
                                RemarkKind::CutoutSliver,
                                {{"count", std::int64_t{out.slivers}}, {"width", Mm{narrowest}}, {"limit", Mm{third}}},
                                {}});
+    Judgement& j = out.figures;
+    out.module = plank.width.value;
+    j.narrowestEdge = std::min(out.firstRow, out.lastRow);
+    j.unevenness = {std::abs(out.firstRow.value - out.lastRow.value)};
+    j.slivers = out.slivers;
+    j.pieces = static_cast<int>(out.pieces.size());
+    for (const Piece& p : out.pieces) {
+        if (p.kind != PieceKind::Whole) j.cutLength = j.cutLength + p.width;
+        if (p.width < plank.width - Mm{kLevel}) j.cutLength = j.cutLength + p.length;
+    }
+    j.stock = static_cast<int>(out.stock.size());
+    j.leastStock = out.leastStock;
     if (!plan.provenLeast())
         out.remarks.push_back({Severity::Note,
                                {"", Part::Whole},
@@ -374,7 +370,10 @@ PlankRules plankRulesOf(const FieldValues& rules) {
             .endLeast = {value("endLeast")},
             .kerf = {value("kerf")},
             .working = value("working") == 0 ? Working::PlannedAhead : Working::AsYouGo,
-            .ripReuse = value("ripReuse") != 0};
+            .ripReuse = value("ripReuse") != 0,
+            .mixPacks = static_cast<int>(value("mixPacks")),
+            .hiddenBare = value("hidden") != 0,
+            .bearing = {value("bearing")}};
 }
 
 std::vector<Row> plankRows(double low, double depth, double width, double first) {
@@ -490,6 +489,7 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
     out.leastStock = plan.leastPossible;
     out.stockWithoutRipReuse = plan.planks;
     Layer(laid, plan, plank, rules, out).lay();
+    numberPacks(out.stock, plank.perPack, rules.mixPacks);
     judge(plank, plan, out);
     return out;
 }
@@ -497,7 +497,6 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,
                                      const std::stop_token& stop) {
     std::vector<StartChoice> starts;
-    const double third = plank.width.value / 3;
     for (double offset = 0; offset < plank.width.value - 0.5; offset += 1) {
         if (stop.stop_requested()) return {};
         PlankRules at = rules;
@@ -505,15 +504,26 @@ std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, 
         const SetOut s = setOutPlanks(outline, plank, at, stop);
         if (stop.stop_requested()) return {};
         if (s.rows.empty()) return {};
-        starts.push_back({.startOffset = {offset},
-                          .rows = static_cast<int>(s.rows.size()),
-                          .firstRow = s.firstRow,
-                          .lastRow = s.lastRow,
-                          .stock = s.laid() ? static_cast<int>(s.stock.size()) : 0,
-                          .slivers = s.slivers,
-                          .fair = s.firstRow.value >= third - kLevel && s.lastRow.value >= third - kLevel});
+        starts.push_back(choiceOf(s, {{"startOffset", offset}}, true));
+        starts.back().startOffset = {offset};
+        starts.back().fair = std::min(s.firstRow, s.lastRow).value >= plank.width.value / 3 - kLevel;
     }
     return starts;
+}
+
+SetOutFamily plankFamily() {
+    return {"planks", kRules,
+            [](const SetOutRequest& r, const std::stop_token& stop) {
+                const PlankRules rules = plankRulesOf(r.rules);
+                return setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+            },
+            [](const SetOutRequest& r, const std::stop_token& stop) {
+                const PlankRules rules = plankRulesOf(r.rules);
+                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+            },
+            [](Mm offset) {
+                return FieldValues{{"startOffset", offset.value}};
+            }};
 }
 
 } // namespace westrum

@@ -18,7 +18,10 @@ struct PlankRules {
     Mm endLeast{300};    ///< first and last piece of a row with joints
     Mm kerf{3};
     Working working = Working::PlannedAhead;
-    bool ripReuse = true; ///< planks of the first row, ripped, may serve the last row too
+    bool ripReuse = true;    ///< planks of the first row, ripped, may serve the last row too
+    int mixPacks = 3;        ///< packs open at once, from which planks are taken in turn
+    bool hiddenBare = false; ///< furniture first: hidden zones stay bare but for `bearing` along their edges
+    Mm bearing{50};
 };
 
 /// The rule fields of the family "planks", stored with the surface.
@@ -49,6 +52,8 @@ std::vector<LaidRun> runsOf(const Region& net, const std::vector<Row>& rows);
 /// Sets out floating planks. See docs/formulae.md#planks for the rules of locks and reuse.
 SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules& rules,
                     const std::stop_token& stop = {});
+
+SetOutFamily plankFamily();
 
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,
                                      const std::stop_token& stop = {});

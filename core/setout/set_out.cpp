@@ -1,6 +1,10 @@
 #include "core/setout/set_out.h"
 
+#include "core/geometry/boolean.h"
+#include "core/setout/board_cladding.h"
 #include "core/setout/plank_floor.h"
+#include "core/setout/sheet_panels.h"
+#include "core/setout/tiling.h"
 
 #include <algorithm>
 #include <array>
@@ -8,23 +12,10 @@
 #include <tuple>
 
 namespace westrum {
-namespace {
-
-SetOut setOutPlankProduct(const SetOutRequest& r, const std::stop_token& stop) {
-    return setOutPlanks(r.outline, plankOf(r.product), plankRulesOf(r.rules), stop);
-}
-
-std::vector<StartChoice> plankProductStarts(const SetOutRequest& r, const std::stop_token& stop) {
-    return plankStarts(r.outline, plankOf(r.product), plankRulesOf(r.rules), stop);
-}
-
-} // namespace
-
 M2 SetOut::laidArea() const { return {areaMm2(net) / 1e6}; }
 
 std::span<const SetOutFamily> setOutFamilies() {
-    static const std::array<SetOutFamily, 1> families{
-        {{"planks", plankFields(), plankRuleFields(), setOutPlankProduct, plankProductStarts}}};
+    static const std::array<SetOutFamily, 4> families{{plankFamily(), boardFamily(), panelFamily(), tileFamily()}};
     return families;
 }
 
@@ -32,6 +23,35 @@ const SetOutFamily* findFamily(std::string_view id) {
     for (const SetOutFamily& family : setOutFamilies())
         if (family.id == id) return &family;
     return nullptr;
+}
+
+std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const OpeningFact> openings) {
+    std::vector<CarriedPiece> carried;
+    for (const OpeningFact& o : openings) {
+        if (o.kind != OpeningKind::Hatch || o.treatment != Treatment::CoverAndRout) continue;
+        const Region hatch{{Ring(o.placed.shape.rbegin(), o.placed.shape.rend())}};
+        for (std::size_t i = 0; i < setOut.pieces.size(); ++i)
+            if (Region part = intersection(setOut.pieces[i].shape, hatch); areaMm2(part) > 1)
+                carried.push_back({o.placed.opening, static_cast<int>(i), std::move(part)});
+    }
+    return carried;
+}
+
+Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing) {
+    if (!leaveBare || request.hidden.empty()) return request.outline;
+    std::vector<Ring> bare;
+    for (const Region& zone : request.hidden)
+        for (const Ring& ring : (bearing.value > 0 ? inset(zone, bearing.value) : zone).rings) bare.push_back(ring);
+    return bare.empty() ? request.outline : difference(request.outline, unionOf(bare));
+}
+
+std::vector<double> supportsAcross(const SetOutRequest& request, bool rowsAcross) {
+    std::vector<double> centres;
+    for (const PlacedSupport& s : request.supports) {
+        if (s.along == rowsAcross) centres.push_back(s.centre);
+    }
+    std::sort(centres.begin(), centres.end());
+    return centres;
 }
 
 std::vector<Suggestion> suggestStarts(std::span<const StartChoice> starts, int unitsPerPack) {

@@ -2,9 +2,12 @@
 
 #include "core/catalogue/product.h"
 #include "core/geometry/polygon.h"
+#include "core/shell/datum.h"
+#include "core/shell/shape.h"
 #include "core/units/quantity.h"
 #include "core/units/remark.h"
 
+#include <cstdint>
 #include <optional>
 #include <span>
 #include <stop_token>
@@ -16,10 +19,12 @@ namespace westrum {
 
 /// Where along its stock a piece was cut.
 enum class PieceKind {
-    Whole, ///< a whole plank
-    First, ///< starts a row; has the plank's right-hand end
-    Last,  ///< ends a row; has the plank's left-hand end
-    Single ///< fills a run alone; both ends stand at an edge
+    Whole,  ///< a whole plank
+    First,  ///< starts a row; has the plank's right-hand end
+    Last,   ///< ends a row; has the plank's left-hand end
+    Single, ///< fills a run alone; both ends stand at an edge
+    Inner,  ///< between two joints of its row, sawn at one end at least
+    Cut     ///< of a tile or panel: less than the whole
 };
 
 /// Which edges of a piece are as the factory made them; the others are sawn. `left` to `right` runs along the row in
@@ -34,7 +39,7 @@ struct Piece {
     std::string name; ///< "3.2": third row, second piece
     int row{};        ///< from 0
     int inRow{};      ///< from 0, in laying order
-    int stock{};      ///< place in SetOut::stock
+    int stock = -1;   ///< place in SetOut::stock; -1: the cutting finds its stock
     PieceKind kind{};
     Region shape;      ///< in surface coordinates
     Mm length;         ///< along the row, as cut before any notch is taken out
@@ -43,6 +48,8 @@ struct Piece {
     bool notched{};    ///< a cut-out or a slanting edge bites into it
     bool fromOffcut{}; ///< its stock was opened for an earlier piece
     FactoryEdges factory;
+    Mm ripAtStart, ripAtEnd; ///< width to saw at its two ends, tongue included; 0: as it comes
+    bool removable{};        ///< comes off again: something runs behind it
     friend bool operator==(const Piece&, const Piece&) = default;
 };
 
@@ -67,16 +74,60 @@ struct StockUnit {
         pieces; ///< from its left-hand end; the far strip of a plank ripped in two comes after the near one
     std::vector<Cut> cuts;
     std::vector<Offcut> offcuts; ///< what is left, 1 mm and more
+    int pack{};                  ///< the pack it is taken from, from 1; 0: not sold in packs
     bool rippedInTwo{};          ///< serves the first and the last row, split along
     friend bool operator==(const StockUnit&, const StockUnit&) = default;
 };
 
-/// One row: its extent across the surface and the visible width of what is laid in it.
+/// One row: its extent across the surface and the visible width of what is laid in it. Rows that share a taper are
+/// wider at one end than at the other.
 struct Row {
-    double low{};
-    double high{};
+    double low{}, high{};
+    double lowAtEnd = low, highAtEnd = high; ///< at the far end of the rows
     [[nodiscard]] double width() const { return high - low; }
+    [[nodiscard]] double widthAtEnd() const { return highAtEnd - lowAtEnd; }
+    [[nodiscard]] bool tapered() const { return low != lowAtEnd || high != highAtEnd; }
     friend bool operator==(const Row&, const Row&) = default;
+};
+
+/// Where two pieces meet end to end, or panel to panel.
+struct Joint {
+    Point from, to;
+    bool onSupport{};
+    bool byHand{};
+    friend bool operator==(const Joint&, const Joint&) = default;
+};
+
+/// What is sawn out of a piece and large enough to serve again: a lid, a splashback, a small panel.
+struct Cutout {
+    int opening{}; ///< place in Surface::openings
+    int piece{};
+    Mm length, width; ///< of the largest rectangle in it
+    friend bool operator==(const Cutout&, const Cutout&) = default;
+};
+
+/// The part of a piece that lies on a hatch: cut out with it, so that the lines run on over the hatch.
+struct CarriedPiece {
+    int opening{};
+    int piece{};
+    Region shape;
+    friend bool operator==(const CarriedPiece&, const CarriedPiece&) = default;
+};
+
+/// What a good fitter weighs. Lower is better in all but `narrowestEdge`.
+struct Judgement {
+    Mm narrowestEdge; ///< of the pieces along the edges that are parallel to a joint
+    Mm unevenness;    ///< difference of opposite edges, the larger of both directions
+    Mm offCentre;     ///< from the layout's middle line to the centre it should have
+    int slivers{};    ///< pieces narrower than a third of a module
+    int jointsOffSupport{};
+    int jointsInLine{}; ///< end joints too near one in the next row
+    int pieces{};
+    Mm cutLength; ///< to be sawn
+    int stock{};  ///< units that it takes: proven enough, perhaps not least
+    int leastStock{};
+    int linesMissed{}; ///< neighbours whose lines do not run through
+    friend bool operator==(const Judgement&, const Judgement&) = default;
 };
 
 /// How a finish lies on a surface.
@@ -92,24 +143,40 @@ struct SetOut {
     int leastStock{};           ///< no layout under the rules and this start needs fewer units cut crosswise
     int stockWithoutRipReuse{}; ///< what is needed if no plank is ripped for two rows
     int slivers{};              ///< pieces beside cut-outs narrower than a third of the stock's width
+    Mm firstColumn, lastColumn; ///< of a grid: visible widths at its other two edges
+    double module{};            ///< distance of row lines, joint included; 0: none
+    Mm jointWidth;              ///< left free between pieces
+    std::vector<Joint> joints;
+    std::vector<Cutout> cutouts;
+    std::vector<CarriedPiece> carried;
+    bool grainAcross = false;          ///< of sheets: the grain runs in y
+    std::optional<double> centreLine;  ///< across the rows: the line that the layout should be centred on
+    std::optional<double> startColumn; ///< of a grid: coordinate along the rows of its start line
+    Mm columnOffset;
+    double columnModule{};
+    int taperBoards{}; ///< that share a taper; 0: no side tapers
+    Judgement figures;
     std::vector<Remark> remarks;
     [[nodiscard]] bool laid() const { return !pieces.empty(); }
     [[nodiscard]] M2 laidArea() const;
     friend bool operator==(const SetOut&, const SetOut&) = default;
 };
 
-/// What one start line would give: a column of the start strip.
+/// What one way of laying it would give. The start lines among them are the columns of the start strip.
 struct StartChoice {
     Mm startOffset;
     int rows{};
     Mm firstRow, lastRow;
     int stock{}; ///< units needed; 0 if it cannot be laid
     int slivers{};
-    bool fair{}; ///< both edge rows at least a third of the stock's width
+    bool fair{};          ///< both edge rows at least a third of the stock's width
+    bool onStrip = true;  ///< a start line under the rules as they are; else another rule changes too
+    FieldValues change{}; ///< the rules to set
+    Judgement figures{};
     friend bool operator==(const StartChoice&, const StartChoice&) = default;
 };
 
-enum class SuggestionReason { EqualEdges, FewestUnits, FewestSlivers };
+enum class SuggestionReason { EqualEdges, FewestUnits, FewestSlivers, FewestPieces, WidestEdge, OnSupports };
 /// A start line worth taking, with the figures for its sentence.
 struct Suggestion {
     SuggestionReason reason{};
@@ -117,25 +184,68 @@ struct Suggestion {
     friend bool operator==(const Suggestion&, const Suggestion&) = default;
 };
 
+/// A length in which boards are sold or stand on the rack, and what one costs.
+struct StockLength {
+    Mm length;
+    std::int64_t cost = 1; ///< minor units; equal for all: boards are counted
+    friend bool operator==(const StockLength&, const StockLength&) = default;
+};
+
+/// An opening as a set-out sees it.
+struct OpeningFact {
+    PlacedOpening placed;
+    OpeningKind kind{};
+    Treatment treatment{};
+    std::string name;
+    friend bool operator==(const OpeningFact&, const OpeningFact&) = default;
+};
+
+/// All that a set-out depends on.
 struct SetOutRequest {
-    Region outline;
+    Region outline;  ///< to be covered: less the openings that are cut before fitting
     Product product; ///< fields have passed checkFields()
     FieldValues rules;
+    // What lies on the surface, in its coordinates.
+    std::vector<PlacedSupport> supports{};
+    std::vector<OpeningFact> openings{};
+    std::vector<Region> hidden{}, wiring{}; ///< zones
+    std::optional<double> visibleCentreX{}, visibleCentreY{};
+    std::optional<DatumLine> datum{};
+    std::vector<double> joints{};       ///< set by hand
+    std::vector<StockLength> lengths{}; ///< besides what the product is sold as
+    std::optional<Mm> widestThroughDoor{};
+    std::string door{}; ///< its name
+    /// Of tiles that go on round a corner: what of a pitch the neighbour's last tile has used up already.
+    std::optional<double> runsOnFrom{};
+    std::optional<Mm> bendRadius{}; ///< of a surface curved across (in y)
 };
 
 /// A finish family: the one table entry through which everything else reaches a set-out.
 struct SetOutFamily {
     std::string_view id; ///< as in Product::family
-    std::span<const Field> productFields;
     std::span<const Field> ruleFields;
     SetOut (*setOut)(const SetOutRequest&, const std::stop_token&);
-    /// Every start worth telling apart, in order of offset; empty when stopped or when nothing can be laid.
-    std::vector<StartChoice> (*starts)(const SetOutRequest&, const std::stop_token&);
+    /// Every way worth telling apart: start lines in order of offset, then other rules; empty when stopped or when
+    /// nothing can be laid.
+    std::vector<StartChoice> (*choices)(const SetOutRequest&, const std::stop_token&);
+    /// The rules that put the start line at an offset, and the other one of a grid; null where there is none.
+    FieldValues (*startAt)(Mm offset) = nullptr;
+    FieldValues (*columnAt)(Mm offset) = nullptr;
 };
 
 /// All families that can be set out.
 std::span<const SetOutFamily> setOutFamilies();
 const SetOutFamily* findFamily(std::string_view id);
+
+/// The parts of pieces that lie on hatches which are covered and routed: they go with the hatch.
+std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const OpeningFact> openings);
+
+/// What of the outline is covered: less the hidden zones, each drawn in by `bearing`, if they are left bare.
+Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing);
+
+/// The centres of the supports that run across the rows, rising: joints of rows land there.
+/// @param rowsAcross  rows run in y: supports that run along count
+std::vector<double> supportsAcross(const SetOutRequest& request, bool rowsAcross);
 
 /// The best start lines, best first, at most one for each reason; none that is worse in every figure than another.
 /// @param unitsPerPack  packs are what is paid for: starts that need the same packs count as equal at first

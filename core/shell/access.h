@@ -13,6 +13,7 @@ struct Access {
     struct Door {
         std::string name;
         MaybeReading width, height;
+        MaybeReading sill; ///< height of its fixed sill over the bare floor
         friend bool operator==(const Door&, const Door&) = default;
     };
     std::vector<Door> doors;
@@ -35,6 +36,13 @@ struct Passage {
     std::vector<Remark> remarks;
 };
 Passage passageOf(const Access& access);
+
+/// How high the bare inside is, and who stands in it.
+struct Headroom {
+    MaybeReading rear, middle, front; ///< from the floor's metal to the ceiling's ribs
+    MaybeReading person;              ///< the tallest who uses it
+    friend bool operator==(const Headroom&, const Headroom&) = default;
+};
 
 /// One line for the whole van that other surfaces' lines refer to, by its height over the floor.
 struct Datum {

@@ -21,8 +21,8 @@ double mmOf(const MaybeReading& r, double otherwise) { return r ? r->length.valu
 
 } // namespace
 
-std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
-                                 Mm floorLength) {
+std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
+                                      Mm floorLength) {
     if (lies(surface.kind) || !measured.measured() || (!datum.rear && !datum.front)) return std::nullopt;
     const Bounds b = boundsOf(measured.frame);
     const double rear = mmOf(datum.rear, mmOf(datum.front, 0)), front = mmOf(datum.front, rear);
@@ -39,9 +39,16 @@ std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& 
     const double atRearEnd = heightOverFloor(start) - lowRear;
     const double atFrontEnd = heightOverFloor(across ? start : start + width) - lowFront;
     const bool runsToRear = surface.hand == Hand::Right && !across;
-    DatumLine line{{b.low.x, b.low.y + (runsToRear ? atFrontEnd : atRearEnd)},
-                   {b.high.x, b.low.y + (runsToRear ? atRearEnd : atFrontEnd)}};
-    if (std::max(line.left.y, line.right.y) < b.low.y || std::min(line.left.y, line.right.y) > b.high.y)
+    return DatumLine{{b.low.x, b.low.y + (runsToRear ? atFrontEnd : atRearEnd)},
+                     {b.high.x, b.low.y + (runsToRear ? atRearEnd : atFrontEnd)}};
+}
+
+std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
+                                 Mm floorLength) {
+    const auto line = datumLevelOn(surface, measured, datum, floorLength);
+    if (!line) return std::nullopt;
+    const Bounds b = boundsOf(measured.frame);
+    if (std::max(line->left.y, line->right.y) < b.low.y || std::min(line->left.y, line->right.y) > b.high.y)
         return std::nullopt;
     return line;
 }

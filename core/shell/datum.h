@@ -10,6 +10,7 @@ namespace westrum {
 /// The van's datum on an upright surface: a line from its left end to its right one, in its own coordinates.
 struct DatumLine {
     Point left, right;
+    friend bool operator==(const DatumLine&, const DatumLine&) = default;
 };
 
 /// Where the datum crosses a surface. Its height over the floor is taken as straight from the rear of the floor to the
@@ -19,5 +20,10 @@ struct DatumLine {
 /// @param floorLength  of the van's floor; 0 if it is not measured: then the datum is taken as level with the floor
 std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
                                  Mm floorLength);
+
+/// The same level on an upright surface that the line passes above or below: lines that run through are counted from
+/// it there too.
+std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
+                                      Mm floorLength);
 
 } // namespace westrum

@@ -52,7 +52,9 @@ public:
         out_.net = cut.empty() ? m_.outline : difference(m_.outline, unionOf(cut));
         for (std::size_t i = 0; i < s_.zones.size(); ++i) zone(static_cast<int>(i));
         std::vector<Ring> hidden;
-        for (const PlacedZone& z : out_.zones) hidden.insert(hidden.end(), z.shape.rings.begin(), z.shape.rings.end());
+        for (const PlacedZone& z : out_.zones)
+            if (s_.zones[static_cast<std::size_t>(z.zone)].kind == ZoneKind::Hidden)
+                hidden.insert(hidden.end(), z.shape.rings.begin(), z.shape.rings.end());
         out_.visible = hidden.empty() ? m_.outline : difference(m_.outline, unionOf(hidden));
         std::erase_if(out_.visible.rings, [](const Ring& r) { return std::abs(signedArea(r)) < 1; });
         if (out_.visible.empty()) {
@@ -217,7 +219,7 @@ private:
             const double low = at - *width / 2, high = at + *width / 2;
             const Ring strip = u.along ? Ring{{b.low.x, low}, {b.high.x, low}, {b.high.x, high}, {b.low.x, high}}
                                        : Ring{{low, b.low.y}, {high, b.low.y}, {high, b.high.y}, {low, b.high.y}};
-            PlacedSupport placed{.support = index, .centre = at, .shape = overlap(m_.outline, strip)};
+            PlacedSupport placed{.support = index, .centre = at, .along = u.along, .shape = overlap(m_.outline, strip)};
             if (placed.shape.empty())
                 outside = true;
             else

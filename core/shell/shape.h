@@ -27,6 +27,7 @@ struct PlacedZone {
 struct PlacedSupport {
     int support{};
     double centre{}; ///< x, or y where it runs along
+    bool along{};    ///< runs along x
     Region shape;
     friend bool operator==(const PlacedSupport&, const PlacedSupport&) = default;
 };

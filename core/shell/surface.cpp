@@ -67,6 +67,7 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
             return what == "position"  ? &u->position
                    : what == "width"   ? &u->width
                    : what == "spacing" ? &u->spacing
+                   : what == "depth"   ? &u->depth
                                        : nullptr;
         return nullptr;
     default: return nullptr;
@@ -98,7 +99,8 @@ std::vector<std::string> readingKeys(const Surface& s) {
     });
     each('z', s.zones.size(), [](std::size_t) { return std::array{"cross", "side", "width", "height"}; });
     each('u', s.supports.size(), [&](std::size_t i) {
-        return std::array{"position", "width", s.supports[i].count > 1 ? "spacing" : ""};
+        const Support& u = s.supports[i];
+        return std::array{"position", "width", u.count > 1 ? "spacing" : "", u.kind == SupportKind::Rib ? "depth" : ""};
     });
     return keys;
 }

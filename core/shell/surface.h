@@ -79,9 +79,16 @@ struct Opening {
     friend bool operator==(const Opening&, const Opening&) = default;
 };
 
-/// A part of the surface that furniture or fittings will hide: a rectangle placed like an opening.
+/// What a zone says of a part of the surface.
+enum class ZoneKind {
+    Hidden, ///< furniture or fittings will hide it
+    Wiring, ///< cables or pipes run behind it: what covers it must come off again
+};
+
+/// A part of the surface: a rectangle placed like an opening.
 struct Zone {
     std::string name;
+    ZoneKind kind = ZoneKind::Hidden;
     Placement place;
     MaybeReading width, height;
     friend bool operator==(const Zone&, const Zone&) = default;
@@ -97,6 +104,7 @@ struct Support {
     MaybeReading width;
     int count = 1;
     MaybeReading spacing; ///< centre to centre
+    MaybeReading depth;   ///< of a rib, from the metal to its face
     friend bool operator==(const Support&, const Support&) = default;
 };
 
@@ -145,7 +153,7 @@ struct Surface {
 /// The reading of a key, or null: those of the measurement; "n0.position", "n0.length", "n0.depth", "s0.along",
 /// "s0.across" of notches and cut corners; "o0.side", "o0.cross", "o0.width", "o0.height", "o0.radius", "o0.pitch",
 /// "o0.turnIn" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position", "u0.width",
-/// "u0.spacing" of supports; "e0" of edges; "heightRear", "heightFront",
+/// "u0.spacing", "u0.depth" of supports; "e0" of edges; "heightRear", "heightFront",
 /// "fromRear".
 MaybeReading* findReading(Surface& surface, std::string_view key);
 const MaybeReading* findReading(const Surface& surface, std::string_view key);

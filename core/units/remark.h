@@ -16,70 +16,95 @@ enum class Severity { Note, Warning, Error };
 
 /// What a remark is about. Each kind has one sentence, put together in formats/remark_text.cpp from the facts.
 enum class RemarkKind {
-    ReadingMissing,       ///< {reading}
-    ReadingNotPositive,   ///< {reading} {length}
-    ReadingAbsurd,        ///< {reading} {length} {limit}: more than a van can be
-    SidesCannotClose,     ///< {reading} is longer than {others} together
-    ReadingsDisagree,     ///< {reading} reads {misclosure} off what the other five imply: {implied}
-    SquareAssumed,        ///< no diagonal read
-    NotchOutside,         ///< {notch} ends at {length} on a side of {limit}
-    NotchTooDeep,         ///< {notch} {length} into a floor {limit} deep
-    StepOutside,          ///< {step} {length} on a side of {limit}
-    CutoutIncomplete,     ///< {cutout} lacks {reading}
-    CutoutSideCurved,     ///< {cutout} is on a curved side, where none can be cut
-    RadiusTooLarge,       ///< {reading} {length}: the sides allow {limit}
-    DrawnAbsurd,          ///< the drawing is {length} long or high: is the unit right?
-    OutlineCrosses,       ///< the sides cross each other
-    CurveUnmeasured,      ///< {reading}: neither taped along the curve nor given by chord and rise
-    CurveDisagrees,       ///< {reading} taped as {length}, chord and rise say {implied}
-    DiagonalMissing,      ///< {corner} is not held by the readings
-    ReadingTooLong,       ///< {reading} is longer than the two others of its triangle
-    OneReadingWrong,      ///< one of several, {reading} or another, is {misclosure} off
-    StationsNotRising,    ///< {reading} {length} is not beyond {before}
-    TapesDoNotMeet,       ///< {reading} and {other} fall {gap} short of each other
-    TapesMeetFlat,        ///< {reading} and {other} meet at a flat or sharp angle
-    StretchUnknown,       ///< bent both ways, but not both bends are measured
-    DoubleCurve,          ///< bent both ways: what covers it must stretch by {stretch}
-    OutlineInPieces,      ///< what was cut out parts the surface in {count}
-    OutlineEmpty,         ///< nothing of the surface is left
-    OpeningIncomplete,    ///< {opening} lacks {what}
-    OpeningOutside,       ///< {opening} lies outside the surface
-    OpeningOverEdge,      ///< {opening} hangs over the edge
-    OpeningsOverlap,      ///< {opening} and {other}
-    OpeningCrossed,       ///< the outline of {opening} crosses itself
-    ZoneIncomplete,       ///< {zone} lacks {what}
-    ZoneOutside,          ///< {zone} hides nothing of the surface
-    AllHidden,            ///< nothing of the surface stays visible
-    SupportIncomplete,    ///< {support} lacks {what}
-    SupportOutside,       ///< {support} lies outside the surface
-    EdgeMeetsNothing,     ///< {edge} meets a surface that is gone
-    SharedEdgesDiffer,    ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
-    PanelCannotPass,      ///< no panel of {thickness} passes {door}
-    ProductMissing,       ///< the surface names a product that the catalogue lacks: {product}
-    NoProduct,            ///< no finish chosen yet
-    FieldMissing,         ///< {product} {field}
-    FieldOutOfRange,      ///< {product} {field} {number} {least} {most}
-    PriceMissing,         ///< {product}
-    NothingLeftInsideGap, ///< the movement gap eats the surface: {gap}
-    GapBelowProduct,      ///< {gap} below the {limit} that the product asks for
-    PlankWiderThanFloor,  ///< {width} {limit}: one row, ripped
-    TooManyPieces,        ///< {count} {limit}
-    RowsCannotBeLaid,     ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
-    RowsNotLaid,          ///< no layout was found even without stagger
-    EndStaggerBelowLabel, ///< {stagger} below the product's {limit}
-    EdgeRowSliver,        ///< {row} {width} narrower than {limit}
-    CutoutSliver,         ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
-    NotProvenLeast,       ///< {planks} planks found; fewer than {limit} is impossible
-    PackEmpty,            ///< {product} has nothing in a pack
+    ReadingMissing,        ///< {reading}
+    ReadingNotPositive,    ///< {reading} {length}
+    ReadingAbsurd,         ///< {reading} {length} {limit}: more than a van can be
+    SidesCannotClose,      ///< {reading} is longer than {others} together
+    ReadingsDisagree,      ///< {reading} reads {misclosure} off what the other five imply: {implied}
+    SquareAssumed,         ///< no diagonal read
+    NotchOutside,          ///< {notch} ends at {length} on a side of {limit}
+    NotchTooDeep,          ///< {notch} {length} into a floor {limit} deep
+    StepOutside,           ///< {step} {length} on a side of {limit}
+    CutoutIncomplete,      ///< {cutout} lacks {reading}
+    CutoutSideCurved,      ///< {cutout} is on a curved side, where none can be cut
+    RadiusTooLarge,        ///< {reading} {length}: the sides allow {limit}
+    DrawnAbsurd,           ///< the drawing is {length} long or high: is the unit right?
+    OutlineCrosses,        ///< the sides cross each other
+    CurveUnmeasured,       ///< {reading}: neither taped along the curve nor given by chord and rise
+    CurveDisagrees,        ///< {reading} taped as {length}, chord and rise say {implied}
+    DiagonalMissing,       ///< {corner} is not held by the readings
+    ReadingTooLong,        ///< {reading} is longer than the two others of its triangle
+    OneReadingWrong,       ///< one of several, {reading} or another, is {misclosure} off
+    StationsNotRising,     ///< {reading} {length} is not beyond {before}
+    TapesDoNotMeet,        ///< {reading} and {other} fall {gap} short of each other
+    TapesMeetFlat,         ///< {reading} and {other} meet at a flat or sharp angle
+    StretchUnknown,        ///< bent both ways, but not both bends are measured
+    DoubleCurve,           ///< bent both ways: what covers it must stretch by {stretch}
+    OutlineInPieces,       ///< what was cut out parts the surface in {count}
+    OutlineEmpty,          ///< nothing of the surface is left
+    OpeningIncomplete,     ///< {opening} lacks {what}
+    OpeningOutside,        ///< {opening} lies outside the surface
+    OpeningOverEdge,       ///< {opening} hangs over the edge
+    OpeningsOverlap,       ///< {opening} and {other}
+    OpeningCrossed,        ///< the outline of {opening} crosses itself
+    ZoneIncomplete,        ///< {zone} lacks {what}
+    ZoneOutside,           ///< {zone} hides nothing of the surface
+    AllHidden,             ///< nothing of the surface stays visible
+    SupportIncomplete,     ///< {support} lacks {what}
+    SupportOutside,        ///< {support} lies outside the surface
+    EdgeMeetsNothing,      ///< {edge} meets a surface that is gone
+    SharedEdgesDiffer,     ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
+    PanelCannotPass,       ///< no panel of {thickness} passes {door}
+    ProductMissing,        ///< the surface names a product that the catalogue lacks: {product}
+    NoProduct,             ///< no finish chosen yet
+    FieldMissing,          ///< {product} {field}
+    FieldOutOfRange,       ///< {product} {field} {number} {least} {most}
+    PriceMissing,          ///< {product}
+    NothingLeftInsideGap,  ///< the movement gap eats the surface: {gap}
+    GapBelowProduct,       ///< {gap} below the {limit} that the product asks for
+    PlankWiderThanFloor,   ///< {width} {limit}: one row, ripped
+    TooManyPieces,         ///< {count} {limit}
+    RowsCannotBeLaid,      ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
+    RowsNotLaid,           ///< no layout was found even without stagger
+    EndStaggerBelowLabel,  ///< {stagger} below the product's {limit}
+    EdgeRowSliver,         ///< {row} {width} narrower than {limit}
+    CutoutSliver,          ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
+    NotProvenLeast,        ///< {planks} planks found; fewer than {limit} is impossible
+    PackEmpty,             ///< {product} has nothing in a pack
+    LayerTooDeep,          ///< {layer} is {length} thick, between the supports there is room for {limit}: {over} over
+    HeadroomShort,         ///< {head} left at worst; {person} needs {limit}
+    DoorStep,              ///< the floor stands {step} over the sill of {door}: a strip of {length} is wanted
+    BoardWiderThanSurface, ///< {width} {limit}: one board, ripped
+    TileLargerThanSurface, ///< {width} {limit}: one tile, cut
+    EdgeBelowThird,        ///< {edge} {width} narrower than {limit}
+    RunLongerThanStock,    ///< {row} {length}: the longest stock gives {limit}
+    NoSupports,            ///< joints are wanted on supports, and none are measured
+    JointsOffSupport,      ///< {count} of {total} joints lie on no support
+    JointsInLine,          ///< {count} joints stand less than {limit} from one in the next row
+    TaperTooNarrow, ///< {boards} boards share the taper: {width} at the narrow end, under {limit}; {least} would do
+    TaperLosesLock, ///< {boards} boards in mid-field are ripped: re-groove or glue them
+    CentreOpeningsMissing, ///< the centre line through two openings wants {count} of them
+    NothingToRunOn,        ///< tiles run on from a neighbour, and no neighbour at the left has tiles
+    DatumMissing,          ///< lines from the datum, and no datum crosses this surface
+    PanelTooLarge,         ///< {panel} {length} x {width} does not fit the sheet
+    PanelPastDoor,         ///< {panel} is {width} at its narrowest; {door} lets {limit} through
+    SpanTooWide,           ///< supports {length} apart; {product} carries {limit}
+    BendTooTight,          ///< bent to {radius}; {product} bends to {limit}, two of {half} would
+    SolidMoves,            ///< {product} moves by {length} over {width}
+    CutTileSliver,         ///< {count} cut tiles under {limit}, the narrowest {width}
+    LinesMissNeighbour,    ///< lines meet those of {other} {length} off
+    LampOffRow,            ///< {opening} lies {length} off the middle of its row
+    NoBattens,             ///< {product} is a layer, and no batten is measured
 };
 
 /// Where a remark belongs.
-enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule, Opening, Zone, Support, Edge };
+enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule, Opening, Zone, Support, Edge, Layer };
 struct Place {
     std::string surface; ///< id; empty for the whole job
     Part part = Part::Whole;
     int index = -1;    ///< notch, step, row, piece, opening ... in its list
     std::string key{}; ///< of the reading
+    int layer = -1;    ///< of the build-up, counted from the metal; -1: the one that is seen, or none
     friend bool operator==(const Place&, const Place&) = default;
 };
 

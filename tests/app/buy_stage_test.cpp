@@ -4,6 +4,8 @@
 #include "app/stages/buy/shopping_print.h"
 #include "formats/plan_file.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
+#include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
 #include <QAbstractItemModelTester>
@@ -16,7 +18,7 @@ class BuyStageTest : public QObject {
     Q_OBJECT
 private slots:
     void theListIsAMappingOfThePlan() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const auto p = std::make_shared<const Plan>(plan(job));
         PurchaseModel model;
         QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::QtTest);
@@ -32,7 +34,7 @@ private slots:
     }
 
     void whatIsShownAgrees() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Buy);
         auto* table = b.find<QTableView>("shoppingList");
         QVERIFY(table && table->isVisible());
@@ -42,7 +44,7 @@ private slots:
 
     void aPdfIsWritten() {
         QTemporaryDir dir;
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const QString path = dir.filePath(QStringLiteral("list.pdf"));
         QCOMPARE(saveShoppingPdf(path, job, plan(job), figuresFor(job)), QString());
         QFile file(path);
@@ -55,7 +57,7 @@ private slots:
 
     void csvIsWrittenWhole() {
         QTemporaryDir dir;
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const QString path = dir.filePath(QStringLiteral("list.csv"));
         QCOMPARE(saveBytes(path, shoppingListAsCsv(job, plan(job))), QString());
         QFile file(path);
@@ -65,8 +67,8 @@ private slots:
     }
 
     void aLongCutListTurnsThePage() {
-        Job job = demoJob();
-        job.finishes["floor"].product = "dunlin-short"; // many short planks
+        Job job = demoFloor();
+        face(job).product = "dunlin-short"; // many short planks
         const Plan p = plan(job);
         QImage page(600, 800, QImage::Format_RGB32);
         page.fill(Qt::white);
@@ -74,7 +76,7 @@ private slots:
         int pages = 1;
         paintShopping(
             painter, QRectF(20, 20, 560, 760), [&] { ++pages; }, job, p, figuresFor(job));
-        QVERIFY(p.surfaces[0].setOut.pieces.size() > 60);
+        QVERIFY(p.surfaces[0].setOut().pieces.size() > 60);
         QVERIFY2(pages >= 4, qPrintable(QString::number(pages)));
     }
 };

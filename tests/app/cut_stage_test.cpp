@@ -4,6 +4,7 @@
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/cut/cut_print.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -22,7 +23,7 @@ class CutStageTest : public QObject {
 
     /// The window in Cut with a product, its search at an end.
     struct Cutting : Bench {
-        explicit Cutting(const char* product) : Bench(demoJob()) {
+        explicit Cutting(const char* product) : Bench(demoFloor()) {
             go(MainWindow::Cut);
             page().chooseProduct(product);
             (void)settleCuts(document);
@@ -350,13 +351,13 @@ private slots:
         b.document.undoStack().undo();
         b.document.undoStack().undo();
         QVERIFY(b.cut().troubles.empty());
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void planksAreShownAsTheSetOutCutsThem() {
         Cutting b("heron-oak");
         const ProductCut& cut = b.cut();
-        QCOMPARE(cut.items.size(), b.floor().setOut.stock.size());
+        QCOMPARE(cut.items.size(), b.floor().setOut().stock.size());
         QVERIFY2(saidIn(b).contains(QStringLiteral("planks are opened")), qPrintable(saidIn(b)));
         QVERIFY(!b.find<QPushButton>("keepLayout"));
         // Dragging one says where it is decided.
@@ -367,7 +368,7 @@ private slots:
         QCoreApplication::sendEvent(&b.bench(), &move);
         QTest::mouseRelease(&b.bench(), Qt::LeftButton, {}, from);
         QVERIFY2(saidIn(b).contains(QStringLiteral("decided in Set out")), qPrintable(saidIn(b)));
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
         // Of a piece at a plank's right-hand end the blade goes before it: the line is a kerf before the piece.
         const Mm kerf{3};
         for (const CutItem& item : cut.items)

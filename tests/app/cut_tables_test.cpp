@@ -3,6 +3,7 @@
 #include "app/document/cut_commands.h"
 #include "app/stages/cut/cut_tables.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -19,7 +20,7 @@ class CutTablesTest : public QObject {
     struct Opened {
         Opened() {
             document.cutting().setPatience(0.001);
-            document.open(demoJob(), {});
+            document.open(demoFloor(), {});
         }
         JobDocument document;
     };
@@ -76,7 +77,7 @@ private slots:
         QCOMPARE(table.rowCount(), 11);
         QCOMPARE(o.document.job().cutList(kPly).pieces[9].width->length.value, 90.0);
         while (o.document.undoStack().canUndo()) o.document.undoStack().undo();
-        QVERIFY(o.document.job() == demoJob());
+        QVERIFY(o.document.job() == demoFloor());
         QCOMPARE(table.rowCount(), 10);
     }
 
@@ -106,7 +107,7 @@ private slots:
         QCOMPARE(table.index(2, column).data().toString(), QString::fromUtf8(text));
         QCOMPARE(table.index(2, column).data(Qt::EditRole).toString(), QString::fromUtf8(text));
         QVERIFY(table.index(2, column).data(Qt::ForegroundRole).isValid());
-        QVERIFY(o.document.job() == demoJob());
+        QVERIFY(o.document.job() == demoFloor());
         // A good figure settles it.
         const bool goes = column == PiecesTable::Goes;
         QVERIFY(put(table, 2, column, goes ? "Ceiling" : "7"));

@@ -32,11 +32,11 @@ private slots:
         const PlanView v(boundsOf(s.measured.outline), QRectF(20, 20, 760, 380));
         {
             QPainter painter(&image);
-            paintSetOut(painter, v, s.measured.outline, s.setOut, job.finish("floor").product, figuresFor(job),
+            paintSetOut(painter, v, s.measured.outline, s.setOut(), job.faceProduct("floor"), figuresFor(job),
                         {.names = false});
         }
         const auto at = [&](Point where) { return image.pixelColor(v.map(where).toPoint()); };
-        for (const Piece& piece : s.setOut.pieces) {
+        for (const Piece& piece : s.setOut().pieces) {
             const Bounds b = boundsOf(piece.shape);
             const Point middle = (b.low + b.high) * 0.5;
             if (!contains(piece.shape, middle)) continue;

@@ -2,6 +2,7 @@
 
 #include "app/document/autosave.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/registry.h"
 
 #include <QMessageBox>
@@ -14,7 +15,7 @@ class FilesTest : public QObject {
     Q_OBJECT
 private slots:
     void aBadFileIsRefusedInASentenceAndNothingIsLost() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         const Job before = b.document.job();
         const QString path = b.folder.filePath(QStringLiteral("bad.westrum"));
         for (const QByteArray& bytes : {QByteArray(), QByteArray("{\"format\":"), QByteArray(5000, '['),
@@ -31,13 +32,13 @@ private slots:
     }
 
     void savedAndOpenedAgain() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         push(b.document, moveStartLine(b.document, "floor", {14}, 1));
         const QString path = b.folder.filePath(QStringLiteral("good.westrum"));
         QVERIFY(!b.document.saveTo(path));
         QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
         QTest::keyClick(b.window.get(), Qt::Key_S, Qt::ControlModifier); // saves over it, undone
-        QVERIFY(readJobFile(path).value() == demoJob());
+        QVERIFY(readJobFile(path).value() == demoFloor());
         QVERIFY(b.window->openFile(path));
         QVERIFY(b.window->notice().isEmpty());
         QVERIFY(!b.document.isModified());
@@ -54,12 +55,12 @@ private slots:
         document.open(newJob("New van", starterCatalogue(), Currency{}), {});
         MainWindow window(document, dir.path());
         QVERIFY(window.notice().contains(QStringLiteral("Plover")));
-        QCOMPARE(document.job().finish("floor").rules.at("startOffset"), 33.0);
+        QCOMPARE(document.job().face("floor")->rules.at("startOffset"), 33.0);
         QVERIFY(document.isModified()); // until it is saved
     }
 
     void closingWithUnsavedWorkAsks() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         push(b.document, moveStartLine(b.document, "floor", {14}, 1));
         bool asked = false;
         QTimer::singleShot(200, b.window.get(), [&] {

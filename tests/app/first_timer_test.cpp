@@ -25,12 +25,12 @@ private slots:
 
         b.go(MainWindow::SetOut);
         QVERIFY(settle(b.document));
-        QVERIFY(b.floor().setOut.laid());
+        QVERIFY(b.floor().setOut().laid());
         QVERIFY(b.find<QPushButton>("doIt") != nullptr);
-        const double before = b.floor().setOut.startOffset.value;
+        const double before = b.floor().setOut().startOffset.value;
         if (b.find<QPushButton>("doIt")->isEnabled()) {
             QVERIFY(b.click("doIt"));
-            QVERIFY(b.floor().setOut.startOffset.value != before);
+            QVERIFY(b.floor().setOut().startOffset.value != before);
             QVERIFY(b.sentenceShown().contains(QStringLiteral("well placed")));
         }
 

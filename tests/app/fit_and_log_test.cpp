@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/registry.h"
 
 #include <QCheckBox>
@@ -13,7 +14,7 @@ class FitAndLogTest : public QObject {
     Q_OBJECT
 private slots:
     void stepsAreTickedAndStayTicked() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Fit);
         QVERIFY(b.sentenceShown().contains(QStringLiteral("Check the delivery")));
         auto* tick = b.find<QCheckBox>("tick-delivery");
@@ -29,7 +30,7 @@ private slots:
     }
 
     void theStepsFollowThePlan() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Fit);
         const auto pieceLines = [&] {
             QString all;
@@ -47,7 +48,7 @@ private slots:
     }
 
     void theLogStandsBesideThePlan() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Log);
         const int planned = b.document.plan()->purchases[0].unitsNeeded;
         QVERIFY(b.type("opened", QByteArray::number(planned + 2).constData()));
@@ -75,7 +76,7 @@ private slots:
     }
 
     void notesAreKept() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Log);
         auto* note = b.find<QPlainTextEdit>("note");
         note->setFocus();

@@ -4,6 +4,7 @@
 #include "app/stages/setout/set_out_bench.h"
 #include "app/stages/setout/start_strip.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -16,11 +17,11 @@ class SetOutStageTest : public QObject {
     Q_OBJECT
 private slots:
     void theStartLineIsDraggedAndEverythingFollows() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
         auto* bench = b.window->findChild<SetOutBench*>();
         const QPoint handle = bench->startHandle().toPoint();
-        const double before = b.floor().setOut.firstRow.value;
+        const double before = b.floor().setOut().firstRow.value;
         QTest::mousePress(bench, Qt::LeftButton, {}, handle);
         for (int dy = 1; dy <= 12; ++dy) {
             QMouseEvent move(QEvent::MouseMove, handle + QPoint(0, dy), bench->mapToGlobal(handle + QPoint(0, dy)),
@@ -29,55 +30,56 @@ private slots:
         }
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle + QPoint(0, 12));
         QVERIFY(settlePlan(b.document));
-        QVERIFY(b.floor().setOut.firstRow.value < before);
+        QVERIFY(b.floor().setOut().firstRow.value < before);
         QCOMPARE(b.document.undoStack().count(), 1);
         // The handle went with the line.
         QVERIFY(std::abs(bench->startHandle().y() - handle.y() - 12) < 3);
         QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.floor().setOut.firstRow.value, before);
+        QCOMPARE(b.floor().setOut().firstRow.value, before);
     }
 
     void theStartLineIsNudgedByKeys() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
         auto* bench = b.window->findChild<SetOutBench*>();
         bench->setFocus();
         QTest::keyClick(bench, Qt::Key_Down);
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.floor().setOut.startOffset.value, 1.0);
+        QCOMPARE(b.floor().setOut().startOffset.value, 1.0);
         QTest::keyClick(bench, Qt::Key_Down, Qt::ShiftModifier);
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.floor().setOut.startOffset.value, 11.0);
+        QCOMPARE(b.floor().setOut().startOffset.value, 11.0);
         QTest::keyClick(bench, Qt::Key_Up, Qt::ShiftModifier);
         QTest::keyClick(bench, Qt::Key_Up);
         QTest::keyClick(bench, Qt::Key_Up); // not beyond a full first row
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.floor().setOut.startOffset.value, 0.0);
+        QCOMPARE(b.floor().setOut().startOffset.value, 0.0);
     }
 
     void theStripIsItselfTheControl() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
         QVERIFY(settle(b.document));
         auto* strip = b.window->findChild<StartStrip*>();
         QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(strip->width() / 2, strip->height() / 2));
         QVERIFY(settlePlan(b.document));
-        const double there = b.floor().setOut.startOffset.value;
+        const double there = b.floor().setOut().startOffset.value;
         QVERIFY2(std::abs(there - 90) <= 2, qPrintable(QString::number(there))); // the middle of 0 .. 180
         // What the strip says of this start is what the plan has.
         const auto& choice = b.document.starts()->choices[static_cast<std::size_t>(there)];
-        QCOMPARE(choice.stock, static_cast<int>(b.floor().setOut.stock.size()));
-        QCOMPARE(choice.firstRow.value, b.floor().setOut.firstRow.value);
+        QCOMPARE(choice.stock, static_cast<int>(b.floor().setOut().stock.size()));
+        QCOMPARE(choice.firstRow.value, b.floor().setOut().firstRow.value);
         strip->setFocus();
         QTest::keyClick(strip, Qt::Key_Left, Qt::ShiftModifier);
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.floor().setOut.startOffset.value, there - 10);
+        QCOMPARE(b.floor().setOut().startOffset.value, there - 10);
     }
 
     void theTallyShowsTheChange() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
+        QVERIFY(settleCuts(b.document)); // what the trims cost is in the figure already
         push(b.document, chooseUnderlay(b.document, "floor", ""));
         QVERIFY(settlePlan(b.document));
         QCOMPARE(b.figure("Cost").change, QStringLiteral("−24.90")); // the roll of underlay
@@ -85,9 +87,9 @@ private slots:
     }
 
     void productsAreEditedInPlaceAndBadFiguresAnswered() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
-        QVERIFY(b.click("editPlanks"));
+        QVERIFY(b.click("editProduct"));
         QVERIFY(b.type("field-perPack", "12"));
         QCOMPARE(b.document.job().catalogue.products[0].fields.at("perPack"), 12.0);
         QVERIFY(b.type("field-perPack", "0"));
@@ -98,7 +100,7 @@ private slots:
         QVERIFY(b.sentenceShown().contains(QStringLiteral("must lie between")));
         QTest::keyClick(b.find<EntryField>("field-width"), Qt::Key_Escape);
         QVERIFY(b.type("field-width", "900"));
-        QVERIFY(b.floor().setOut.laid());
+        QVERIFY(b.floor().setOut().laid());
         QVERIFY(b.type("price", ""));
         QVERIFY(!b.document.job().catalogue.products[0].packPrice);
         QCOMPARE(b.figure("Cost").value, QStringLiteral("price missing"));
@@ -107,7 +109,7 @@ private slots:
     }
 
     void theRulesAreChangedInPlace() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::SetOut);
         QVERIFY(b.click("editRules"));
         auto* direction = b.find<QComboBox>("field-direction");
@@ -115,13 +117,13 @@ private slots:
         direction->setFocus();
         QTest::keyClick(direction, Qt::Key_Down);
         QVERIFY(settlePlan(b.document));
-        QVERIFY(b.floor().setOut.rowsAcross);
+        QVERIFY(b.floor().setOut().rowsAcross);
         QVERIFY(b.type("field-gap", "8"));
-        QCOMPARE(b.document.job().finish("floor").rules.at("gap"), 8.0);
+        QCOMPARE(b.document.job().face("floor")->rules.at("gap"), 8.0);
         auto* rip = b.find<QCheckBox>("field-ripReuse");
         rip->click();
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.document.job().finish("floor").rules.at("ripReuse"), 0.0);
+        QCOMPARE(b.document.job().face("floor")->rules.at("ripReuse"), 0.0);
         QVERIFY(!b.window->grab().isNull()); // rows across are drawn too
         // The line of rows across is dragged sideways.
         auto* bench = b.window->findChild<SetOutBench*>();
@@ -132,7 +134,7 @@ private slots:
         QCoreApplication::sendEvent(bench, &move);
         QTest::mouseRelease(bench, Qt::LeftButton, {}, handle - QPoint(8, 0));
         QVERIFY(settlePlan(b.document));
-        QVERIFY(b.floor().setOut.startOffset.value > 0);
+        QVERIFY(b.floor().setOut().startOffset.value > 0);
     }
 
     void aTrimIsChosenAndItsRunsAreCut() {

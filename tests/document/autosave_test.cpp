@@ -3,6 +3,7 @@
 #include "app/document/autosave.h"
 #include "app/document/commands.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/registry.h"
 
 #include <QDir>
@@ -23,7 +24,7 @@ private slots:
         const QString folder = dir.filePath(QStringLiteral("autosave"));
         JobDocument d;
         Autosave autosave(d, folder);
-        d.open(demoJob(), {});
+        d.open(test::demoFloor(), {});
         autosave.writeNow();
         QCOMPARE(copiesIn(folder), 0);
         push(d, moveStartLine(d, "floor", {14}, 1));
@@ -39,7 +40,7 @@ private slots:
         {
             JobDocument d;
             Autosave autosave(d, dir.path());
-            d.open(demoJob(), {});
+            d.open(test::demoFloor(), {});
             push(d, moveStartLine(d, "floor", {14}, 1));
             autosave.writeNow();
             QCOMPARE(copiesIn(dir.path()), 1);
@@ -57,7 +58,7 @@ private slots:
         QVERIFY(victim.waitForFinished());
         const auto found = Autosave::leftBehind(dir.path());
         QCOMPARE(found.size(), std::size_t{1});
-        QCOMPARE(found[0].job.finish("floor").rules.at("startOffset"), 33.0);
+        QCOMPARE(found[0].job.face("floor")->rules.at("startOffset"), 33.0);
         QCOMPARE(found[0].originalPath, QStringLiteral("/somewhere/plover.westrum"));
         Autosave::discard(found[0]);
         QVERIFY(Autosave::leftBehind(dir.path()).empty());

@@ -2,6 +2,7 @@
 
 #include "app/document/shell_commands.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -20,7 +21,7 @@ private slots:
     void everyCommandUndoesAndRedoes() {
         QFETCH(int, which);
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         const std::string f = "floor";
         const Product extra = plankProduct(1000, 150, 5, 999);
         const std::vector<std::function<Command()>> all{
@@ -71,7 +72,7 @@ private slots:
 
     void ticksAndLogUndoToo() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         push(d, tickStep(d, "floor", "row-1", true));
         QVERIFY(d.job().log("floor").done.contains("row-1"));
         FitLog log = d.job().log("floor");
@@ -85,34 +86,34 @@ private slots:
 
     void oneDragIsOneStep() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         for (int mm = 1; mm <= 40; ++mm) push(d, moveStartLine(d, "floor", {double(mm)}, 7));
         QCOMPARE(d.undoStack().count(), 1);
         push(d, moveStartLine(d, "floor", {50}, 8)); // another gesture
         QCOMPARE(d.undoStack().count(), 2);
         d.undoStack().undo();
-        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 40.0);
+        QCOMPARE(d.job().face("floor")->rules.at("startOffset"), 40.0);
         d.undoStack().undo();
-        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 0.0);
+        QCOMPARE(d.job().face("floor")->rules.at("startOffset"), 0.0);
     }
 
     void aDragThatEndsWhereItBeganLeavesNoStep() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         for (const double offset : {5.0, 20.0, 5.0, 0.0}) push(d, moveStartLine(d, "floor", {offset}, 7));
         QCOMPARE(d.undoStack().count(), 0);
-        QVERIFY(d.job() == demoJob());
+        QVERIFY(d.job() == demoFloor());
     }
 
     void aProductBringsItsLabelsGap() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         push(d, moveStartLine(d, "floor", {170}, 1));
         push(d, chooseProduct(d, "floor", "dunlin-short")); // 150 wide, gap 5, stagger 150
-        QCOMPARE(d.job().finish("floor").rules.at("stagger"), 150.0);
-        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 0.0); // 170 is more than such a plank has
+        QCOMPARE(d.job().face("floor")->rules.at("stagger"), 150.0);
+        QCOMPARE(d.job().face("floor")->rules.at("startOffset"), 0.0); // 170 is more than such a plank has
         d.undoStack().undo();
-        QCOMPARE(d.job().finish("floor").rules.at("startOffset"), 170.0);
+        QCOMPARE(d.job().face("floor")->rules.at("startOffset"), 170.0);
     }
 };
 WESTRUM_TEST(CommandsTest)

@@ -2,6 +2,7 @@
 
 #include "app/document/cut_commands.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -17,7 +18,7 @@ class CutCommandsTest : public QObject {
     static std::unique_ptr<JobDocument> opened(double patience = 0.005) {
         auto d = std::make_unique<JobDocument>();
         d->cutting().setPatience(patience);
-        d->open(demoJob(), {});
+        d->open(demoFloor(), {});
         return d;
     }
     static std::shared_ptr<const ProductCut> cutOf(const JobDocument& d, const char* product = kPly) {
@@ -110,7 +111,7 @@ private slots:
 
     void planksAreTickedThoughTheSetOutDecidesThem() {
         const auto d = opened();
-        const std::string product = d->job().finish("floor").product;
+        const std::string product = d->job().face("floor")->product;
         auto cut = cutOf(*d, product.c_str());
         QVERIFY(cut->items[0].decided);
         push(*d, pinPiece(*d, *cut, 0, 0, true));

@@ -3,6 +3,7 @@
 #include "app/document/job_document.h"
 #include "app/document/shell_commands.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -19,27 +20,27 @@ class JobDocumentTest : public QObject {
 private slots:
     void thePlanFollowsTheJob() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         QVERIFY(settle(d));
-        QVERIFY(d.plan()->surfaces[0].setOut == plan(d.job()).surfaces[0].setOut);
+        QVERIFY(d.plan()->surfaces[0].setOut() == plan(d.job()).surfaces[0].setOut());
         push(d, moveStartLine(d, "floor", {14}, 1));
         QVERIFY(settle(d));
-        QCOMPARE(d.plan()->surfaces[0].setOut.startOffset.value, 14.0);
-        QVERIFY(d.plan()->surfaces[0].setOut == plan(d.job()).surfaces[0].setOut);
+        QCOMPARE(d.plan()->surfaces[0].setOut().startOffset.value, 14.0);
+        QVERIFY(d.plan()->surfaces[0].setOut() == plan(d.job()).surfaces[0].setOut());
         QVERIFY(!d.starts()->choices.empty());
     }
 
     void theNewestRequestWins() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         for (int offset = 0; offset < 120; ++offset) push(d, moveStartLine(d, "floor", {double(offset)}, offset));
         QVERIFY(settle(d));
-        QCOMPARE(d.plan()->surfaces[0].setOut.startOffset.value, 119.0);
+        QCOMPARE(d.plan()->surfaces[0].setOut().startOffset.value, 119.0);
     }
 
     void aMovedStartLineKeepsTheStripAChangedFloorDoesNot() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         QVERIFY(settle(d));
         const auto before = d.starts();
         push(d, moveStartLine(d, "floor", {14}, 1));
@@ -53,7 +54,7 @@ private slots:
 
     void changesAreToldByPart() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         std::vector<JobPart> parts;
         connect(&d, &JobDocument::jobChanged, this, [&](JobPart part) { parts.push_back(part); });
         push(d, moveStartLine(d, "floor", {14}, 1));
@@ -66,14 +67,14 @@ private slots:
         QTemporaryDir dir;
         const QString path = dir.filePath(QStringLiteral("a.westrum"));
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         push(d, moveStartLine(d, "floor", {14}, 1));
         QVERIFY(!d.saveTo(path));
         QVERIFY(!d.isModified());
         QCOMPARE(d.path(), path);
         d.undoStack().undo();
         QVERIFY(d.isModified());
-        QVERIFY(d.job() == demoJob());
+        QVERIFY(d.job() == demoFloor());
         d.undoStack().redo();
         QVERIFY(!d.isModified());
         JobDocument other;
@@ -89,7 +90,7 @@ private slots:
         file.write("{\"format\":\"westrum-job\",\"version\":9}");
         file.close();
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         push(d, moveStartLine(d, "floor", {14}, 1));
         const Job before = d.job();
         const auto faults = d.openFile(path);
@@ -101,7 +102,7 @@ private slots:
 
     void aFailedSaveStaysUnsaved() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         push(d, moveStartLine(d, "floor", {14}, 1));
         QVERIFY(d.saveTo(QStringLiteral("/no/such/folder/a.westrum")));
         QVERIFY(d.isModified());

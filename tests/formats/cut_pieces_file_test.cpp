@@ -3,6 +3,7 @@
 #include "formats/cut_pieces_file.h"
 #include "formats/demo.h"
 #include "formats/job_file.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/cuts.h"
 #include "tests/support/registry.h"
 
@@ -25,7 +26,7 @@ class CutPiecesFileTest : public QObject {
 
 private slots:
     void aListIsReadAsPeopleWriteIt() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const auto list = readPieces("\xEF\xBB\xBFpiece;length;width;how many;surface\r\n"
                                      "Lid;56 cm;410;2;bench top\r\n"
                                      "\"Flap; left\";22 1/2\";0,3 m\r\n\r\n",
@@ -67,7 +68,7 @@ private slots:
         QFETCH(QByteArray, bytes);
         QFETCH(int, line);
         QFETCH(QString, says);
-        const auto list = readPieces(bytes, demoJob(), false);
+        const auto list = readPieces(bytes, demoFloor(), false);
         QVERIFY(!list.has_value());
         QCOMPARE(list.error().line, line);
         QVERIFY2(sentence(list.error()).contains(says), qPrintable(sentence(list.error())));
@@ -115,7 +116,7 @@ private slots:
     }
 
     void cutListsComeBackFromTheFile() {
-        Job job = demoJob();
+        Job job = demoFloor();
         CutList& list = job.cutLists["dipper-ply"];
         list.useOwnStock = false;
         list.pieces[0].folds = {{{0, 1}, {2, 3}}};
@@ -148,7 +149,7 @@ private slots:
         QFETCH(QByteArray, from);
         QFETCH(QByteArray, to);
         QFETCH(QString, path);
-        QByteArray bytes = writeJob(demoJob());
+        QByteArray bytes = writeJob(demoFloor());
         // The lists stand at the end of the file.
         const qsizetype lists = bytes.indexOf("\"cutLists\"");
         const qsizetype at = bytes.indexOf(from, lists);

@@ -1,7 +1,9 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "formats/csv.h"
 #include "formats/demo.h"
 #include "formats/plan_file.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -30,7 +32,7 @@ private slots:
     }
 
     void aHostileProductNameStaysText() {
-        Job job = demoJob();
+        Job job = demoFloor();
         job.catalogue.products[0].name = "=cmd|'/c calc'!A1";
         const QByteArray csv = shoppingListAsCsv(job, plan(job));
         QVERIFY(csv.contains("'=cmd|"));
@@ -38,11 +40,11 @@ private slots:
     }
 
     void theListsHaveALineForEach() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const Plan p = plan(job);
         const auto lines = [](const QByteArray& csv) { return csv.count("\r\n"); };
         QCOMPARE(lines(shoppingListAsCsv(job, p)), static_cast<qsizetype>(p.purchases.size()) + 1);
-        QCOMPARE(lines(cutListAsCsv(job, p)), static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()) + 1);
+        QCOMPARE(lines(cutListAsCsv(job, p)), static_cast<qsizetype>(p.surfaces[0].setOut().pieces.size()) + 1);
         const auto columns = [](const QByteArray& line) { return line.count(','); };
         const auto all = cutListAsCsv(job, p).split('\n');
         for (const QByteArray& line : all)
@@ -50,16 +52,16 @@ private slots:
     }
 
     void theJsonAgreesWithThePlan() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const Plan p = plan(job);
         const QJsonObject root = QJsonDocument::fromJson(planAsJson(job, p)).object();
         QCOMPARE(root[QStringLiteral("format")].toString(), QStringLiteral("westrum-plan"));
         const QJsonObject floor = root[QStringLiteral("surfaces")].toArray()[0].toObject();
-        const QJsonObject setOut = floor[QStringLiteral("setOut")].toObject();
+        const QJsonObject setOut = floor[QStringLiteral("layers")].toArray().last().toObject()[QStringLiteral("setOut")].toObject();
         QCOMPARE(setOut[QStringLiteral("pieces")].toArray().size(),
-                 static_cast<qsizetype>(p.surfaces[0].setOut.pieces.size()));
+                 static_cast<qsizetype>(p.surfaces[0].setOut().pieces.size()));
         QCOMPARE(setOut[QStringLiteral("planks")].toArray().size(),
-                 static_cast<qsizetype>(p.surfaces[0].setOut.stock.size()));
+                 static_cast<qsizetype>(p.surfaces[0].setOut().stock.size()));
         QCOMPARE(root[QStringLiteral("totals")].toObject()[QStringLiteral("costMinor")].toInteger(),
                  p.totals.cost->minor);
         // Lengths along each row add up to the rows' runs: pieces of row 4 fill the floor's length less two gaps.
@@ -72,13 +74,13 @@ private slots:
     }
 
     void theTextNamesWhatToBuy() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const QString text = planAsText(job, plan(job), figuresFor(job));
         QVERIFY(text.contains(QStringLiteral("Plover")));
         QVERIFY(text.contains(QStringLiteral("3 packs")));
         QVERIFY(text.contains(QStringLiteral("1 roll")));
         QVERIFY(!text.contains(QStringLiteral("(s)")));
-        Job empty = demoJob();
+        Job empty = demoFloor();
         empty.surfaces[0].measurement = {};
         QVERIFY(planAsText(empty, plan(empty), figuresFor(empty)).contains(QStringLiteral("not measured")));
     }

@@ -5,6 +5,7 @@
 #include "formats/demo.h"
 #include "formats/field_names.h"
 #include "formats/words.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -17,7 +18,7 @@ QString plain(QString text) { return text.replace(QChar(0x202F), QLatin1Char(' '
 
 /// The sentence of the first remark of a kind in a plan of a changed demo job.
 QString remarkOf(const std::function<void(Job&)>& change, RemarkKind kind) {
-    Job job = demoJob();
+    Job job = test::demoFloor();
     change(job);
     const Plan p = plan(job);
     for (const Remark& r : p.remarks)
@@ -52,7 +53,7 @@ private slots:
             QStringLiteral("Heron click vinyl, pale oak: planks in a pack is 0; it must lie between 1 and 1 000."));
         QCOMPARE(remarkOf([](Job& j) { j.catalogue.products[0].packPrice.reset(); }, RemarkKind::PriceMissing),
                  QStringLiteral("Heron click vinyl, pale oak has no price, so the cost is not complete."));
-        QCOMPARE(remarkOf([](Job& j) { j.finishes["floor"].rules["gap"] = 3; }, RemarkKind::GapBelowProduct),
+        QCOMPARE(remarkOf([](Job& j) { face(j).rules["gap"] = 3; }, RemarkKind::GapBelowProduct),
                  QStringLiteral("The movement gap of 3 mm is less than the 5 mm that the product asks for."));
     }
 
@@ -121,10 +122,10 @@ private slots:
         const Suggestion s{
             SuggestionReason::EqualEdges,
             {.startOffset = {41}, .rows = 10, .firstRow = {118}, .lastRow = {118}, .stock = 88, .fair = true}};
-        QCOMPARE(plain(suggestionText(s, {0}, 10, {})),
+        QCOMPARE(plain(startText(s, {0}, 10, {})),
                  QStringLiteral("Lay the first row 41 mm narrower: first row 118 mm, last row 118 mm, 9 packs."));
-        QVERIFY(suggestionText(s, {50}, 10, {}).contains(QStringLiteral("9 mm wider")));
-        QVERIFY(suggestionText(s, {41}, 10, {}).contains(QStringLiteral("well placed")));
+        QVERIFY(startText(s, {50}, 10, {}).contains(QStringLiteral("9 mm wider")));
+        QVERIFY(startText(s, {41}, 10, {}).contains(QStringLiteral("well placed")));
     }
 
     void figuresFollowTheReader() {
@@ -137,7 +138,7 @@ private slots:
     }
 
     void everyStepSpeaks() {
-        const Job job = demoJob();
+        const Job job = test::demoFloor();
         const Plan p = plan(job);
         for (const FitStep& step : p.surfaces[0].steps) {
             QVERIFY(!stepTitle(step, {}).isEmpty());
@@ -145,7 +146,7 @@ private slots:
             QVERIFY(!stepBody(step, {}).isEmpty() || step.kind == StepKind::Row);
             if (step.caution) QVERIFY(cautionText(*step.caution).size() > 20);
             for (int id : step.pieces)
-                QVERIFY(stepPiece(p.surfaces[0].setOut.pieces[static_cast<std::size_t>(id)], {})
+                QVERIFY(stepPiece(p.surfaces[0].setOut().pieces[static_cast<std::size_t>(id)], {})
                             .contains(QStringLiteral("plank")));
         }
     }

@@ -2,13 +2,17 @@
 // the expectations. Case topics are in the table at the end; a topic not there is named as skipped.
 // Exit status: 0 all agree, 1 something disagrees or nothing was run, 2 the file cannot be read.
 
+#include "core/buildup/stack_up.h"
 #include "core/geometry/boolean.h"
 #include "core/geometry/net_area.h"
 #include "core/measure/developed.h"
 #include "core/measure/quad.h"
 #include "core/measure/stations.h"
 #include "core/measure/two_point.h"
+#include "core/setout/board_cladding.h"
 #include "core/setout/plank_floor.h"
+#include "core/setout/tiling.h"
+#include "core/takeoff/fixings.h"
 #include "core/units/count.h"
 
 #include <nlohmann/json.hpp>
@@ -18,6 +22,7 @@
 #include <fstream>
 #include <functional>
 #include <map>
+#include <numbers>
 #include <set>
 
 using nlohmann::json;
@@ -202,6 +207,178 @@ json plankRowsCase(const json& in) {
     return got;
 }
 
+std::vector<StockLength> stockOf(const json& list) {
+    std::vector<StockLength> lengths;
+    for (const json& s : list) lengths.push_back({{s.at(0).get<double>()}, s.at(1).get<std::int64_t>()});
+    return lengths;
+}
+
+json boardsCase(const json& in) {
+    const std::string kind = in.at("kind");
+    if (kind == "widths") {
+        const Board board{.length = {}, .overall = {in.at("overall_mm")}, .cover = {in.at("cover_mm")}};
+        const double cover = board.cover.value;
+        const double width = in.at("developed_mm").get<double>() - 2 * optionalNumber(in, "edge_gap_mm", 0);
+        const auto centred = [&](bool onBoard) {
+            const EdgeBoards e = edgeBoards(width, cover, centredPhase(width / 2, cover, onBoard));
+            const auto rip = [&](bool tongueSide) {
+                const Mm r = ripWidth(e.first, board, tongueSide);
+                return r.value > 0 ? r.value : board.overall.value;
+            };
+            return json{{"rows", e.rows},
+                        {"edge_visible_mm", e.first.value},
+                        {"rip_tongue_side_mm", rip(true)},
+                        {"rip_groove_side_mm", rip(false)}};
+        };
+        const EdgeBoards fromEdge = edgeBoards(width, cover, 0);
+        const json onBoard = centred(true), onJoint = centred(false);
+        return {
+            {"net_mm", width},
+            {"from_edge", {{"rows", fromEdge.rows}, {"last_visible_mm", fromEdge.last.value}}},
+            {"board_centred", onBoard},
+            {"joint_centred", onJoint},
+            {"better", onBoard["edge_visible_mm"] > onJoint["edge_visible_mm"] ? "board_centred" : "joint_centred"}};
+    }
+    if (kind == "taper") {
+        const int n = in.at("n");
+        const Taper t = taperOver(in.at("d0_mm"), in.at("d1_mm"), in.at("cover_mm"), n, in.at("min_visible_mm"));
+        return {{"rows", t.rows},
+                {"visible_end0_mm", t.atWide.value},
+                {"visible_end1_mm", t.atNarrow.value},
+                {"ok", t.fair},
+                {"least_n", t.leastBoards ? json(*t.leastBoards) : json(nullptr)}};
+    }
+    JointRules rules;
+    rules.lengths = stockOf(in.at("stock"));
+    rules.supports = in.at("battens_mm").get<std::vector<double>>();
+    rules.kerf = in.at("kerf_mm");
+    rules.staggerBays = static_cast<int>(optionalNumber(in, "stagger_bays", 1));
+    rules.mostJoints = static_cast<int>(optionalNumber(in, "max_joints", 1));
+    rules.effort = 200000;
+    std::vector<Run> runs;
+    for (int r = 0; r < in.at("rows").get<int>(); ++r) runs.push_back({r, 0, in.at("run_mm")});
+    json got{{"full_min_cost", nullptr}, {"jointed_min_cost", nullptr}};
+    JointPlan full = planJoints(runs, rules);
+    if (full.longerThanStock.empty()) {
+        rules.supports.clear();
+        rules.jointing = Jointing::FewestBoards; // without supports: whole boards, cut at least cost
+        full = planJoints(runs, rules);
+        got["full_min_cost"] = full.cost;
+        rules.supports = in.at("battens_mm").get<std::vector<double>>();
+    }
+    rules.jointing = Jointing::FewestBoards;
+    const JointPlan joined = planJoints(runs, rules);
+    if (joined.offSupport == 0 && joined.inLine == 0 && joined.cost == joined.leastCost)
+        got["jointed_min_cost"] = joined.cost;
+    return got;
+}
+
+json tilesCase(const json& in) {
+    const std::string kind = in.at("kind");
+    if (kind == "grout") {
+        const Mm a{in.at("a_mm")}, b{in.at("b_mm")}, joint{in.at("joint_mm")}, depth{in.at("depth_mm")};
+        const double kg = in.at("area_m2").get<double>() * in.at("rate_kg_m2").get<double>() *
+                          (1 + optionalNumber(in, "back_butter", 0));
+        return {{"grout_formula_kg_m2", groutByFormulaKgPerM2(a, b, joint, depth, in.at("density"))},
+                {"grout_exact_kg_m2", groutKgPerM2(a, b, joint, depth, in.at("density"))},
+                {"adhesive_kg", kg},
+                {"bags", roundUp(kg / in.at("bag_kg").get<double>())}};
+    }
+    const Mm a{in.at("a_mm")}, b{in.at("b_mm")}, joint{in.at("joint_mm")};
+    if (kind == "polygon") {
+        std::vector<Ring> openings;
+        if (in.contains("openings"))
+            for (const json& o : in["openings"]) openings.push_back(openingRing(o));
+        Region net{{ringOf(in.at("outline"))}};
+        if (!openings.empty()) net = difference(net, unionOf(openings));
+        const json& at = in.at("origin_mm");
+        const TileCount count = countTiles(net, a, b, joint, {at.at(0), at.at(1)}, optionalNumber(in, "bond", 0));
+        return {{"net_m2", areaMm2(net) / 1e6},
+                {"full", count.full},
+                {"cut", count.cut},
+                {"tiles_no_reuse", count.full + count.cut}};
+    }
+    const double gap = optionalNumber(in, "edge_gap_mm", 0);
+    json got;
+    int full[2] = {0, 0}, all[2] = {0, 0};
+    for (const bool x : {true, false}) {
+        const Mm length{in.at(x ? "w_mm" : "h_mm").get<double>() - 2 * gap};
+        const Mm size = x ? a : b;
+        const auto shown = [&](bool onTile) {
+            const CentredTiles t = tilesCentred(length, size, joint, onTile);
+            return json{{"full", t.full}, {"cut_mm", t.cut.value}};
+        };
+        const bool onTile = tileCentredIsBetter(length, size, joint);
+        const CentredTiles best = tilesCentred(length, size, joint, onTile);
+        got[x ? "x" : "y"] = {{"tile", shown(true)}, {"joint", shown(false)}, {"better", onTile ? "tile" : "joint"}};
+        full[x ? 0 : 1] = best.full;
+        all[x ? 0 : 1] = best.full + (best.cut.value > 0 ? 2 : 0);
+    }
+    got["full"] = full[0] * full[1];
+    got["total"] = all[0] * all[1];
+    got["cut"] = all[0] * all[1] - full[0] * full[1];
+    return got;
+}
+
+json stackUpCase(const json& in) {
+    const auto layers = [&](const char* key) {
+        std::vector<StackLayer> list;
+        for (const json& l : in.at(key))
+            list.push_back({.thickness = {l.at("t")},
+                            .tolerance = {l.value("tol", 0.0)},
+                            .squash = l.value("squash", 0.0),
+                            .bolted = l.value("bolt", false)});
+        return stackOf(list, {});
+    };
+    const Stack floor = layers("floor"), ceiling = layers("ceiling");
+    std::vector<Mm> heights;
+    for (const json& h : in.at("heights_mm")) heights.push_back({h.get<double>()});
+    const HeadroomLeft left = headroomLeft(heights, floor, ceiling, Mm{in.at("person_mm")}, Mm{in.at("clear_mm")});
+    const ThresholdStep step = thresholdStep(floor, {in.at("sill_mm")}, {in.at("step_limit_mm")},
+                                             in.at("ramp_deg").get<double>() * std::numbers::pi / 180);
+    return {{"floor_mm", floor.total.value},      {"ceiling_mm", ceiling.total.value},
+            {"head_mm", left.head.value},         {"head_worst_mm", left.worst.value},
+            {"head_rss_mm", left.probable.value}, {"tall_ok", *left.standsUpright},
+            {"step_mm", step.step.value},         {"needs_transition", step.needsTransition},
+            {"ramp_run_mm", step.rampRun.value},  {"grip_mm", floor.grip.value + in.at("bolt_extra_mm").get<double>()}};
+}
+
+json fixingsCase(const json& in) {
+    const std::string kind = in.at("kind");
+    const auto lengths = [&] {
+        std::vector<Mm> list;
+        for (const json& l : in.at("lengths")) list.push_back({l.get<double>()});
+        return list;
+    };
+    if (kind == "run") {
+        const RunFixings f = fixingsAlong({in.at("length_mm")}, {in.at("end_mm")}, {in.at("spacing_mm")});
+        return {{"count", f.count}, {"spacing_mm", f.spacing ? json(f.spacing->value) : json(nullptr)}};
+    }
+    if (kind == "bolt") {
+        std::vector<StackLayer> through;
+        for (const json& l : in.at("layers_mm"))
+            through.push_back({.thickness = {l.get<double>()}, .tolerance = {}, .bolted = true});
+        const Mm grip = stackOf(through, {}).grip;
+        const BoltLength b = boltLength(grip, Mm{in.at("washer_mm")} * in.at("washers").get<double>(),
+                                        {in.at("nut_mm")}, {in.at("protrude_mm")}, lengths());
+        return {{"grip_mm", grip.value},
+                {"needed_mm", b.needed.value},
+                {"length_mm", b.length ? json(b.length->value) : json(nullptr)}};
+    }
+    if (kind == "screw") {
+        const ScrewLength s =
+            screwLength({in.at("lining_mm")}, {in.at("batten_mm")}, {in.at("bite_mm")}, {in.at("clear_mm")}, lengths());
+        return {{"min_mm", s.least.value},
+                {"max_mm", s.most.value},
+                {"length_mm", s.length ? json(s.length->value) : json(nullptr)}};
+    }
+    const PanelFixings f = fixingsOfPanel(ringOf(in.at("outline")), {in.at("inset_mm")}, {in.at("edge_mm")},
+                                          in.at("battens_x_mm").get<std::vector<double>>(), {in.at("field_mm")});
+    json spacing = json::array();
+    for (const Mm s : f.edgeSpacing) spacing.push_back(s.value);
+    return {{"edge_count", f.edge}, {"edge_spacing_mm", spacing}, {"field_count", f.field}, {"total", f.total()}};
+}
+
 /// Whether `got` agrees with `want` under the case's tolerance; `key` is the nearest enclosing key.
 bool agrees(const json& got, const json& want, const json& tolerance, const std::string& key) {
     if (want.is_object() && want.contains("one_of")) {
@@ -229,8 +406,11 @@ bool agrees(const json& got, const json& want, const json& tolerance, const std:
 }
 
 const std::map<std::string, std::function<json(const json&)>> kTopics{
-    {"quad_from_sides", quadFromSides}, {"polygon_net_area", polygonNetArea}, {"plank_rows", plankRowsCase},
-    {"stations", stationsCase},         {"two_point", twoPointCase},          {"developed", developedCase}};
+    {"quad_from_sides", quadFromSides}, {"polygon_net_area", polygonNetArea},
+    {"plank_rows", plankRowsCase},      {"stations", stationsCase},
+    {"two_point", twoPointCase},        {"developed", developedCase},
+    {"tg_boards", boardsCase},          {"tiles", tilesCase},
+    {"stackup", stackUpCase},           {"fixings", fixingsCase}};
 
 } // namespace
 

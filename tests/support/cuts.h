@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/catalogue/family.h"
 #include "core/cutting/shapes.h"
 #include "core/plan/product_cut.h"
 

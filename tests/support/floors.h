@@ -52,9 +52,15 @@ inline Job jobWith(Measurement m, Product plank, FieldValues rules) {
     floor.name = "Floor";
     floor.measurement = std::move(m);
     job.surfaces.push_back(std::move(floor));
-    job.finishes["floor"] = {plank.id, {}, std::move(rules)};
+    job.finishes["floor"].now().layers = {{plank.id, std::move(rules), {}, false}};
     job.catalogue.products.push_back(std::move(plank));
     return job;
+}
+
+/// The layer that is seen on a surface, to be changed.
+inline Layer& face(Job& job, const std::string& surface = "floor") {
+    Finish& f = job.finishes.at(surface).now();
+    return f.layers.at(static_cast<std::size_t>(faceLayer(f, job.catalogue)));
 }
 
 /// A van-like floor: a nearly rectangular quadrilateral with up to two wheel arches and a door well.

@@ -101,7 +101,7 @@ void BuyPage::refresh() {
     if (short_) {
         // How many packs it takes to come under one chance in twenty.
         for (const Purchase& p : plan->purchases) {
-            const int cuts = plan->cutPlanks(p.product);
+            const int cuts = plan->cutUnits(p.product);
             const auto risk_ = [&](int packs) {
                 return chanceOfRunningShort(p.unitsNeeded, cuts, packs * p.unitsPerPack, document_.job().spoilChance);
             };
@@ -126,7 +126,7 @@ void BuyPage::refresh() {
     // The largest offcuts, which may still serve elsewhere.
     std::vector<Offcut> kept;
     for (const SurfacePlan& s : plan->surfaces)
-        for (const StockUnit& u : s.setOut.stock)
+        for (const StockUnit& u : s.layerOf("planks") ? s.layerOf("planks")->setOut.stock : std::vector<StockUnit>())
             for (const Offcut& o : u.offcuts)
                 if (!o.ripped && o.length.value >= 250) kept.push_back(o);
     std::sort(kept.begin(), kept.end(), [](const Offcut& a, const Offcut& b) { return a.length > b.length; });

@@ -3,16 +3,23 @@
 namespace westrum {
 
 QString neededText(const Purchase& p, const Figures& f) {
-    if (p.family == "underlay") return PurchaseModel::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
     if (p.family == "roll") return packsText(p, f);
-    if (p.family != "planks") return itemsText(p.family, p.unitsNeeded);
-    return planksText(p.unitsNeeded);
+    if (p.lengthNeeded.value > 0) return PurchaseModel::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
+    if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(p.amount, 2));
+    if (p.family == "adhesive") return f.mass({p.amount});
+    if (p.family == "insulation") return f.area({p.amount});
+    return itemsText(p.family, p.unitsNeeded);
 }
 
 QString leftOverText(const Purchase& p, const Figures& f) {
-    if (p.family == "underlay") return f.length(p.lengthLeft);
-    if (p.family != "planks") return QStringLiteral("–"); // what is left of these stands in Cut
-    return planksText(p.unitsLeft());
+    const double left = p.amountPerPack * p.packs - p.amount;
+    if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(left, 2));
+    if (p.family == "adhesive") return f.mass({left});
+    if (p.family == "insulation") return f.area({left});
+    if (p.family == "roll") return QStringLiteral("–");
+    if (p.lengthNeeded.value > 0) return f.length(p.lengthLeft);
+    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // what is left of these stands in Cut
+    return itemsText(p.family, p.unitsLeft());
 }
 
 void PurchaseModel::setPlan(std::shared_ptr<const Plan> plan, const Catalogue& catalogue, const Figures& figures) {

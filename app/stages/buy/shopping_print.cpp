@@ -42,18 +42,18 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
                                       .arg(f.mass(plan.totals.laidMass)));
     for (const Remark& r : plan.remarks) sheet.text(QStringLiteral("– ") + sentence(r, f));
     for (const SurfacePlan& s : plan.surfaces) {
-        if (!s.setOut.laid()) continue;
+        if (!s.setOut().laid()) continue;
         const Surface* surface = job.surface(s.surface);
         sheet.gap();
         sheet.heading(surface ? QString::fromStdString(surface->name) : QString(), 1.2);
         sheet.text(
             ShoppingPrint::tr(
                 "First row %1 wide, last row %2. Row 1 is at the foot of the drawing; the rear of the van is left.")
-                .arg(f.fineLength(s.setOut.firstRow), f.fineLength(s.setOut.lastRow)));
+                .arg(f.fineLength(s.setOut().firstRow), f.fineLength(s.setOut().lastRow)));
         const Bounds b = boundsOf(s.measured.outline);
         const double height = std::min(page.height() * 0.5, page.width() * b.height() / b.width() + 8);
-        paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), s.measured.outline, s.setOut,
-                    job.finish(s.surface).product, f, {.names = false});
+        paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), s.measured.outline, s.setOut(),
+                    job.faceProduct(s.surface), f, {.names = false});
         painter.setPen(QPen(Qt::black, 0.6));
         painter.setBrush(Qt::NoBrush);
         sheet.turn();
@@ -63,7 +63,7 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
         sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
                    ShoppingPrint::tr("plank"), ShoppingPrint::tr("remark")},
                   cuts, true);
-        for (const Piece& p : s.setOut.pieces) {
+        for (const Piece& p : s.setOut().pieces) {
             QStringList notes;
             if (p.kind == PieceKind::Whole && !p.notched) notes << ShoppingPrint::tr("whole");
             if (p.fromOffcut) notes << ShoppingPrint::tr("from offcut");

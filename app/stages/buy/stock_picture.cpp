@@ -97,15 +97,18 @@ StockPicture::StockPicture(JobDocument& document, char decimalMark, QWidget* par
 
 void StockPicture::paintEvent(QPaintEvent*) {
     const SurfacePlan* plan = document_.plan()->surface(document_.currentSurface());
-    if (!plan || !plan->setOut.laid()) // of what is in hand, or else of the first that is laid
-        for (const SurfacePlan& s : document_.plan()->surfaces)
-            if (s.setOut.laid() && (!plan || !plan->setOut.laid())) plan = &s;
-    if (!plan || !plan->setOut.laid() || plan->purchases.empty()) return;
-    const Product* product = document_.job().catalogue.find(plan->purchases.front().product);
+    const auto planks = [](const SurfacePlan* p) {
+        const LayerPlan* l = p ? p->layerOf("planks") : nullptr;
+        return l && l->setOut.laid() && l->purchase ? l : nullptr;
+    };
+    const LayerPlan* laid = planks(plan); // of what is in hand, or else of the first that is laid
+    for (const SurfacePlan& s : document_.plan()->surfaces)
+        if (!laid) laid = planks(&s);
+    const Product* product = laid ? document_.job().catalogue.find(laid->product) : nullptr;
     if (!product) return;
     QPainter painter(this);
-    paintStock(painter, QRectF(rect()).adjusted(0, 8, 0, 0), plan->setOut, plankOf(*product).length,
-               plan->purchases.front().packs, plan->purchases.front().unitsPerPack, product->id,
+    paintStock(painter, QRectF(rect()).adjusted(0, 8, 0, 0), laid->setOut, plankOf(*product).length,
+               laid->purchase->packs, laid->purchase->unitsPerPack, product->id,
                figuresFor(document_.job(), decimalMark_));
 }
 

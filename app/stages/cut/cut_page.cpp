@@ -3,6 +3,7 @@
 #include "app/document/cut_commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/cut/cut_print.h"
+#include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
 #include "formats/cut_pieces_file.h"
 #include "formats/cutting_file.h"
@@ -388,8 +389,7 @@ void CutPage::refresh() {
     for (QWidget* w : {static_cast<QWidget*>(scroll_), static_cast<QWidget*>(face_)}) w->show();
     const Figures f = figures();
     QString detail;
-    if (product->family == "trim") {
-        const TrimLength t = trimOf(*product);
+    if (const TrimLength t = barOf(*product); t.length.value > 0) {
         detail = tr("lengths of %1, saw kerf %2").arg(f.length(t.length, false), f.fineLength(t.kerf));
     } else if (product->family == "sheet") {
         const SheetGoods g = sheetOf(*product);

@@ -54,7 +54,9 @@ void FitPage::rebuild(const SurfacePlan& plan) {
         if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
         if (!step.pieces.empty()) {
             QStringList pieces;
-            for (int id : step.pieces) pieces << stepPiece(plan.setOut.pieces[static_cast<std::size_t>(id)], f);
+            for (int id : step.pieces)
+                pieces << stepPiece(
+                    plan.layers[static_cast<std::size_t>(step.layer)].setOut.pieces[static_cast<std::size_t>(id)], f);
             line(pieces.join(QStringLiteral("    ·    ")), t.muted, false);
         }
         if (step.caution) line(cautionText(*step.caution), t.graphite, true);

@@ -124,13 +124,19 @@ void LogPage::refresh() {
     const FitLog& log = document_.job().log(surfaceId());
     const SurfacePlan* plan = surfacePlan();
     setHeading(QString::fromStdString(s->name), tr("what it really took"));
-    const Purchase* bought = plan && !plan->purchases.empty() ? &plan->purchases.front() : nullptr;
+    // The finish counts; what lies below it is no unit that one opens and counts.
+    const LayerPlan* face = plan ? plan->faceLayer() : nullptr;
+    const Purchase* bought = face && face->purchase ? &*face->purchase : nullptr;
     // What was bought for this surface: the van's total holds what is cut for others as well.
     std::optional<Money> cost;
-    if (bought &&
-        std::all_of(plan->purchases.begin(), plan->purchases.end(), [](const Purchase& p) { return p.cost; })) {
-        cost = Money{0, bought->cost->currency};
-        for (const Purchase& p : plan->purchases) cost = *cost + *p.cost;
+    if (bought) {
+        cost = Money{0, document_.job().currency};
+        for (const LayerPlan& l : plan->layers) {
+            if (cost && l.purchase && l.purchase->cost && l.purchase->cost->currency == cost->currency)
+                cost = *cost + *l.purchase->cost;
+            else
+                cost.reset(); // a layer without a price, or one that is bought with what others need
+        }
     }
     const auto show = [&](Line& line, const QString& value, const QString& planned, const QString& verdict) {
         line.entry->setFigure(value, {});
@@ -147,7 +153,9 @@ void LogPage::refresh() {
         if (more == 0) return tr("as planned");
         return more > 0 ? tr("%1 more than planned").arg(more) : tr("%1 fewer than planned").arg(-more);
     };
-    const int cut = plan && plan->planks ? plan->planks->cutPlanks : 0;
+    int cut = 0;
+    if (face)
+        for (const StockUnit& u : face->setOut.stock) cut += !u.cuts.empty();
     const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
     show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : QString(),
          bought ? compare(log.opened, bought->unitsNeeded) : QString());
@@ -170,7 +178,7 @@ void LogPage::refresh() {
              *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
         say(tr("Opened and left over make %1; %2 hold %3.")
                 .arg(*log.opened + *log.leftOver)
-                .arg(packsText(*bought), planksText(bought->packs * bought->unitsPerPack)));
+                .arg(packsText(*bought), itemsText(bought->family, bought->packs * bought->unitsPerPack)));
     else
         say(tr("Write down what it took: the next plan is the better for it."));
 }

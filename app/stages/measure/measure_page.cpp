@@ -224,7 +224,7 @@ QString MeasurePage::sentenceFor(const Surface& s, const SurfacePlan* plan, bool
             const bool ours = r.place.part == Part::Reading || r.place.part == Part::Notch ||
                               r.place.part == Part::Step || r.place.part == Part::Opening ||
                               r.place.part == Part::Zone || r.place.part == Part::Support ||
-                              r.place.part == Part::Edge || (r.place.part == Part::Whole && !plan->setOut.laid());
+                              r.place.part == Part::Edge || (r.place.part == Part::Whole && !plan->setOut().laid());
             if (!ours) continue;
             ++count;
             if (!worst || r.severity > worst->severity) worst = &r;

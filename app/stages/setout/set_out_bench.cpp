@@ -2,25 +2,55 @@
 
 #include "app/drawing/dimension.h"
 #include "app/drawing/set_out_drawing.h"
+#include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
 #include "app/widgets/gesture.h"
+#include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
-#include "core/setout/plank_floor.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace westrum {
+namespace {
+
+constexpr double kReach = 9;       ///< pixels within which a handle is taken
+constexpr double kSnapPixels = 12; ///< within which a joint falls onto a support
+
+/// A start line's widest offset: the whole of what a first row would be.
+double moduleOf(const Product& product) {
+    if (product.family == "planks") return plankOf(product).width.value;
+    if (product.family == "boards") return boardOf(product).cover.value;
+    if (product.family == "tiles") return tileOf(product).height.value;
+    return 0;
+}
+
+void grip(QPainter& p, QPointF at, bool upDown, bool focus) {
+    const Theme& t = Theme::now();
+    p.setPen(QPen(t.chalk, 2));
+    p.setBrush(focus ? t.chalk : t.paper);
+    p.drawEllipse(at, 9, 9);
+    p.setPen(QPen(focus ? t.paper : t.chalk, 1.6));
+    for (const double d : {-2.5, 2.5})
+        if (upDown)
+            p.drawLine(at + QPointF(-4, d), at + QPointF(4, d));
+        else
+            p.drawLine(at + QPointF(d, -4), at + QPointF(d, 4));
+}
+
+} // namespace
 
 SetOutBench::SetOutBench(JobDocument& document, char decimalMark, QWidget* parent)
     : QWidget(parent), document_(document), decimalMark_(decimalMark) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
-    setAccessibleName(tr("Floor with start line: arrow keys move it by 1 mm, with Shift by 10 mm"));
+    setAccessibleName(tr("Surface with its start line: arrow keys move it by 1 mm, with Shift by 10 mm"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
@@ -29,99 +59,402 @@ const SurfacePlan* SetOutBench::plan() const {
     return p && p->measured.measured() ? p : nullptr;
 }
 
-PlanView SetOutBench::view(const SurfacePlan& plan) const {
-    return {boundsOf(plan.measured.outline), QRectF(rect()).adjusted(74, 16, -44, -44)};
+const LayerPlan* SetOutBench::layer() const {
+    const SurfacePlan* p = plan();
+    const int at = document_.currentLayer();
+    return p && at >= 0 && at < static_cast<int>(p->layers.size()) ? &p->layers[static_cast<std::size_t>(at)] : nullptr;
 }
 
-double SetOutBench::plankWidth() const {
-    const Product* p = document_.job().catalogue.find(document_.job().finish(document_.currentSurface()).product);
-    return p && p->family == "planks" ? plankOf(*p).width.value : 0;
+const Product* SetOutBench::product() const {
+    const LayerPlan* l = layer();
+    return l ? document_.job().catalogue.find(l->product) : nullptr;
+}
+
+PlanView SetOutBench::view(const SurfacePlan& plan) const {
+    Bounds b = boundsOf(plan.measured.outline);
+    if (neighbours_) { // a strip of either neighbour shows
+        const double more = std::max(300.0, b.width() * 0.25);
+        b.low.x -= more;
+        b.high.x += more;
+    }
+    return {b, QRectF(rect()).adjusted(74, 16, -56, -44)};
+}
+
+QPointF SetOutBench::onScreen(Point p) const {
+    const SurfacePlan* s = plan();
+    return s ? view(*s).map(p) : QPointF();
 }
 
 QPointF SetOutBench::startHandle() const {
     const SurfacePlan* p = plan();
-    if (!p || !p->setOut.laid()) return {};
+    const LayerPlan* l = layer();
+    if (!l || !l->setOut.laid() || !findFamily(l->family)->startAt) return {};
     const PlanView v = view(*p);
     const Bounds b = boundsOf(p->measured.outline);
-    return p->setOut.rowsAcross ? v.map({p->setOut.startLine, b.high.y}) + QPointF(0, -6)
-                                : v.map({b.high.x, p->setOut.startLine}) + QPointF(22, 0);
+    return l->setOut.rowsAcross ? v.map({l->setOut.startLine, b.high.y}) + QPointF(0, -6)
+                                : v.map({b.high.x, l->setOut.startLine}) + QPointF(22, 0);
 }
 
-bool SetOutBench::onStartLine(QPointF at) const {
+QPointF SetOutBench::columnHandle() const {
     const SurfacePlan* p = plan();
-    if (!p || !p->setOut.laid()) return false;
-    const QPointF handle = startHandle();
-    const double away = p->setOut.rowsAcross ? at.x() - handle.x() : at.y() - handle.y();
-    return std::abs(away) < 9;
+    const LayerPlan* l = layer();
+    if (!l || !l->setOut.laid() || !l->setOut.startColumn) return {};
+    return view(*p).map({*l->setOut.startColumn, boundsOf(p->measured.outline).high.y}) + QPointF(0, -6);
 }
 
-void SetOutBench::moveTo(double offset, int gesture) {
-    const double width = plankWidth();
-    if (width <= 0) return;
+std::vector<double> SetOutBench::jointsOf(const SetOut& setOut) const {
+    std::vector<double> xs;
+    for (const Joint& j : setOut.joints)
+        if (std::abs(j.from.x - j.to.x) < 1e-6 && (xs.empty() || std::abs(xs.back() - j.from.x) > 1))
+            xs.push_back(j.from.x);
+    std::sort(xs.begin(), xs.end());
+    xs.erase(std::unique(xs.begin(), xs.end()), xs.end());
+    return xs;
+}
+
+QPointF SetOutBench::jointHandle(int joint) const {
+    const SurfacePlan* p = plan();
+    const LayerPlan* l = layer();
+    if (!l || l->family != "sheet") return {};
+    const std::vector<double> xs = jointsOf(l->setOut);
+    if (joint < 0 || joint >= static_cast<int>(xs.size())) return {};
+    return view(*p).map({xs[static_cast<std::size_t>(joint)], boundsOf(p->measured.outline).high.y}) + QPointF(0, -6);
+}
+
+QPointF SetOutBench::taperHandle() const {
+    const SurfacePlan* p = plan();
+    const LayerPlan* l = layer();
+    if (!l || l->family != "boards" || l->setOut.taperBoards <= 0 || l->setOut.rowsAcross) return {};
+    const auto from = l->setOut.rows.size() - static_cast<std::size_t>(l->setOut.taperBoards);
+    return view(*p).map({boundsOf(p->measured.outline).low.x, l->setOut.rows[from].low}) + QPointF(-58, 0);
+}
+
+SetOutBench::Held SetOutBench::handleAt(QPointF at) const {
+    const LayerPlan* l = layer();
+    const SurfacePlan* p = plan();
+    if (!l || !l->setOut.laid()) return {};
+    const auto near = [&](QPointF handle) {
+        return !handle.isNull() && std::hypot(handle.x() - at.x(), handle.y() - at.y()) < kReach + 4;
+    };
+    if (near(taperHandle())) return {Handle::Taper, -1};
+    for (int j = 0; !jointHandle(j).isNull(); ++j)
+        if (std::abs(jointHandle(j).x() - at.x()) < kReach) return {Handle::Joint, j};
+    if (l->family == "boards")
+        for (const PlacedOpening& o : p->shape.openings) {
+            const Surface* s = document_.job().surface(document_.currentSurface());
+            if (s->openings[static_cast<std::size_t>(o.opening)].kind == OpeningKind::Lamp &&
+                view(*p).path(o.shape).boundingRect().adjusted(-4, -4, 4, 4).contains(at))
+                return {Handle::Lamp, o.opening};
+        }
+    if (near(columnHandle())) return {Handle::Column, -1};
+    const QPointF start = startHandle();
+    if (!start.isNull() && std::abs(l->setOut.rowsAcross ? at.x() - start.x() : at.y() - start.y()) < kReach)
+        return {Handle::Start, -1};
+    return {};
+}
+
+int SetOutBench::pieceAt(QPointF at) const {
+    const SurfacePlan* p = plan();
+    const LayerPlan* l = layer();
+    if (!l) return -1;
+    const Point point = view(*p).unmap(at);
+    for (std::size_t i = 0; i < l->setOut.pieces.size(); ++i)
+        if (contains(l->setOut.pieces[i].shape, point)) return static_cast<int>(i);
+    return -1;
+}
+
+double SetOutBench::snapped(double x) const {
+    const SurfacePlan* p = plan();
+    double best = std::round(x), nearest = kSnapPixels / view(*p).scale();
+    for (const PlacedSupport& s : p->shape.supports)
+        if (!s.along && std::abs(s.centre - x) < nearest) {
+            nearest = std::abs(s.centre - x);
+            best = s.centre;
+        }
+    return best;
+}
+
+void SetOutBench::moveStartTo(double offset, int gesture) {
+    const Product* p = product();
+    if (!p || moduleOf(*p) <= 0) return;
     // Whole millimetres, as one rips; from a full first row to the narrowest that can be called one.
-    offset = std::clamp(std::round(offset), 0.0, std::ceil(width) - 1);
-    emit startMoved({offset}, gesture);
+    emit startMoved({std::clamp(std::round(offset), 0.0, std::ceil(moduleOf(*p)) - 1)}, gesture);
+}
+
+void SetOutBench::moveColumnTo(double offset, int gesture) {
+    const Product* p = product();
+    if (!p || p->family != "tiles") return;
+    emit columnMoved({std::clamp(std::round(offset), 0.0, std::ceil(tileOf(*p).width.value) - 1)}, gesture);
 }
 
 void SetOutBench::mousePressEvent(QMouseEvent* event) {
-    if (event->button() != Qt::LeftButton || !onStartLine(event->position())) return;
-    const SurfacePlan* p = plan();
-    const Point at = view(*p).unmap(event->position());
-    dragging_ = true;
+    if (event->button() != Qt::LeftButton) return;
+    held_ = handleAt(event->position());
+    const LayerPlan* l = layer();
+    if (held_.handle == Handle::None) {
+        if (const int piece = pieceAt(event->position()); l && piece != piece_) {
+            piece_ = piece;
+            emit piecePointed(piece);
+            update();
+        }
+        return;
+    }
+    const Point at = view(*plan()).unmap(event->position());
     gesture_ = nextGesture();
-    grab_ = (p->setOut.rowsAcross ? at.x : at.y) - p->setOut.startLine;
+    const SetOut& s = l->setOut;
+    if (held_.handle == Handle::Start) grab_ = (s.rowsAcross ? at.x : at.y) - s.startLine;
+    if (held_.handle == Handle::Column) grab_ = at.x - *s.startColumn;
+    if (held_.handle == Handle::Joint) {
+        dragged_ = jointsOf(s);
+        joint_ = held_.index;
+        grab_ = at.x - dragged_[static_cast<std::size_t>(joint_)];
+    }
+}
+
+void SetOutBench::dragTo(QPointF screen) {
+    const SurfacePlan* p = plan();
+    const LayerPlan* l = layer();
+    if (!p || !l || l->setOut.rows.empty()) return;
+    const Point at = view(*p).unmap(screen);
+    const SetOut& s = l->setOut;
+    switch (held_.handle) {
+    case Handle::Start: {
+        const double firstRow = (s.rowsAcross ? at.x : at.y) - grab_ -
+                                (s.jointWidth.value > 0 ? boundsOf(s.net).low.y : s.rows.front().low);
+        moveStartTo(moduleOf(*product()) - firstRow, gesture_);
+        break;
+    }
+    case Handle::Column:
+        moveColumnTo(tileOf(*product()).width.value - (at.x - grab_ - boundsOf(s.net).low.x), gesture_);
+        break;
+    case Handle::Joint: {
+        const Bounds b = boundsOf(s.net);
+        const auto j = static_cast<std::size_t>(held_.index);
+        if (j >= dragged_.size()) return;
+        const double low = j == 0 ? b.low.x : dragged_[j - 1],
+                     high = j + 1 == dragged_.size() ? b.high.x : dragged_[j + 1];
+        const double x = std::clamp(snapped(at.x - grab_), low + 20, std::max(low + 20, high - 20));
+        if (std::abs(x - dragged_[j]) < 1e-9) return;
+        dragged_[j] = x;
+        emit jointsMoved(dragged_, gesture_);
+        break;
+    }
+    case Handle::Taper: {
+        int boards = 0;
+        for (const Row& r : s.rows) boards += (r.low + r.high) / 2 > at.y ? 1 : 0;
+        boards = std::clamp(boards, 1, static_cast<int>(s.rows.size()));
+        if (boards != s.taperBoards) emit taperMoved(boards);
+        break;
+    }
+    case Handle::Lamp: {
+        // Across the rows it falls onto the middle of one.
+        Point centre = at;
+        double nearest = 1e9;
+        for (const Row& r : s.rows) {
+            const double middle = (r.low + r.high) / 2;
+            double& mine = s.rowsAcross ? centre.x : centre.y;
+            const double away = std::abs((s.rowsAcross ? at.x : at.y) - middle);
+            if (away < nearest) {
+                nearest = away;
+                mine = middle;
+            }
+        }
+        (s.rowsAcross ? centre.y : centre.x) = std::round(s.rowsAcross ? at.y : at.x);
+        emit lampMoved(held_.index, centre);
+        break;
+    }
+    case Handle::None: break;
+    }
 }
 
 void SetOutBench::mouseMoveEvent(QMouseEvent* event) {
-    const SurfacePlan* p = plan();
-    if (!dragging_) {
-        const bool over = onStartLine(event->position());
-        setCursor(over ? (p && p->setOut.rowsAcross ? Qt::SizeHorCursor : Qt::SizeVerCursor) : Qt::ArrowCursor);
-        return;
+    if (held_.handle != Handle::None) return dragTo(event->position());
+    const LayerPlan* l = layer();
+    switch (handleAt(event->position()).handle) {
+    case Handle::Start: setCursor(l->setOut.rowsAcross ? Qt::SizeHorCursor : Qt::SizeVerCursor); break;
+    case Handle::Taper: setCursor(Qt::SizeVerCursor); break;
+    case Handle::Column:
+    case Handle::Joint: setCursor(Qt::SizeHorCursor); break;
+    case Handle::Lamp: setCursor(Qt::OpenHandCursor); break;
+    case Handle::None: setCursor(Qt::ArrowCursor); break;
     }
-    if (!p || p->setOut.rows.empty()) return;
-    const Point at = view(*p).unmap(event->position());
-    const double line = (p->setOut.rowsAcross ? at.x : at.y) - grab_;
-    const double firstRow = line - p->setOut.rows.front().low;
-    moveTo(plankWidth() - firstRow, gesture_);
 }
 
-void SetOutBench::mouseReleaseEvent(QMouseEvent*) { dragging_ = false; }
+void SetOutBench::mouseReleaseEvent(QMouseEvent*) { held_ = {}; }
 
 void SetOutBench::keyPressEvent(QKeyEvent* event) {
-    const SurfacePlan* p = plan();
-    const bool wider = event->key() == Qt::Key_Up || event->key() == Qt::Key_Right;
-    const bool narrower = event->key() == Qt::Key_Down || event->key() == Qt::Key_Left;
-    if (!p || !p->setOut.laid() || (!wider && !narrower)) return QWidget::keyPressEvent(event);
+    const LayerPlan* l = layer();
+    const int sideways = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+    const int upwards = event->key() == Qt::Key_Up ? 1 : event->key() == Qt::Key_Down ? -1 : 0;
+    if (!l || !l->setOut.laid() || (sideways == 0 && upwards == 0)) return QWidget::keyPressEvent(event);
     const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;
     // Nudges that follow each other while the key is held are one gesture.
     if (!event->isAutoRepeat()) gesture_ = nextGesture();
     // From where the job has it: the plan may still be of the nudge before.
-    const PlankRules rules = plankRulesOf(document_.job().finish(document_.currentSurface()).rules);
-    moveTo(rules.startOffset.value + (wider ? -step : step), gesture_);
+    const FieldValues& rules = document_.job()
+                                   .finish(document_.currentSurface())
+                                   .layers[static_cast<std::size_t>(document_.currentLayer())]
+                                   .rules;
+    const auto rule = [&](const char* key, Mm otherwise) {
+        const auto found = rules.find(key);
+        return found == rules.end() ? otherwise.value : found->second;
+    };
+    if (l->family == "sheet") {
+        std::vector<double> xs = jointsOf(l->setOut);
+        if (xs.empty()) return;
+        joint_ = std::clamp(joint_, 0, static_cast<int>(xs.size()) - 1);
+        if (upwards != 0) { // takes the next joint in hand
+            joint_ = std::clamp(joint_ + upwards, 0, static_cast<int>(xs.size()) - 1);
+            return update();
+        }
+        xs[static_cast<std::size_t>(joint_)] += sideways * step;
+        emit jointsMoved(xs, gesture_);
+        return;
+    }
+    if (l->family == "tiles" && sideways != 0) {
+        const bool byHand = rule("startX", {0}) == 4;
+        moveColumnTo((byHand ? rule("columnOffset", {0}) : l->setOut.columnOffset.value) - sideways * step, gesture_);
+        return;
+    }
+    const bool byHand = l->family == "planks" || (l->family == "boards" && rule("start", {0}) == 4) ||
+                        (l->family == "tiles" && rule("startY", {0}) == 4);
+    const int wider = sideways != 0 ? sideways : upwards;
+    moveStartTo((byHand ? rule("startOffset", {0}) : l->setOut.startOffset.value) - wider * step, gesture_);
 }
 
-void SetOutBench::paintEdgeRows(QPainter& p, const SurfacePlan& plan, const PlanView& v) const {
+bool SetOutBench::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        const int piece = pieceAt(help->pos());
+        if (piece >= 0)
+            QToolTip::showText(help->globalPos(),
+                               stepPiece(layer()->setOut.pieces[static_cast<std::size_t>(piece)],
+                                         figuresFor(document_.job(), decimalMark_)),
+                               this);
+        else
+            QToolTip::hideText();
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+void SetOutBench::showNeighbours(bool shown) {
+    neighbours_ = shown;
+    update();
+}
+
+void SetOutBench::paintEdges(QPainter& p, const SurfacePlan& plan, const SetOut& s, const PlanView& v) const {
     const Theme& t = Theme::now();
-    const SetOut& s = plan.setOut;
     const Figures f = figuresFor(document_.job(), decimalMark_);
     const Bounds b = boundsOf(plan.measured.outline);
-    const double third = plankWidth() / 3;
-    const auto edge = [&](const Row& row, Mm width) {
-        const QColor colour = width.value < third - 1e-6 ? t.pencil : t.graphite;
-        const QString text = f.fineLength(width, false);
-        if (s.rowsAcross)
-            paintDimension(p, v.map({row.low, b.low.y}) + QPointF(0, 34), v.map({row.high, b.low.y}) + QPointF(0, 34),
-                           text, colour, true);
-        else
-            paintDimension(p, v.map({b.low.x, row.low}) + QPointF(-34, 0), v.map({b.low.x, row.high}) + QPointF(-34, 0),
-                           text, colour, true);
+    const double third = product() ? moduleOf(*product()) / 3 : 0;
+    const auto upright = [&](double low, double high, Mm width, bool fair) {
+        paintDimension(p, v.map({b.low.x, low}) + QPointF(-34, 0), v.map({b.low.x, high}) + QPointF(-34, 0),
+                       f.fineLength(width, false), fair ? t.graphite : t.pencil, true);
     };
-    edge(s.rows.front(), s.firstRow);
-    if (s.rows.size() > 1) edge(s.rows.back(), s.lastRow);
-    if (!s.rowsAcross)
+    const auto level = [&](double low, double high, Mm width, bool fair) {
+        paintDimension(p, v.map({low, b.low.y}) + QPointF(0, 34), v.map({high, b.low.y}) + QPointF(0, 34),
+                       f.fineLength(width, false), fair ? t.graphite : t.pencil, true);
+    };
+    if (s.module > 0) {
+        const Bounds n = boundsOf(s.net);
+        const double low = s.rowsAcross ? n.low.x : n.low.y, high = s.rowsAcross ? n.high.x : n.high.y;
+        const auto edge = [&](const Row& row, Mm width) {
+            const bool fair = width.value >= third - 1e-6;
+            const double from = std::max(row.low, low), to = std::min(row.high, high);
+            if (s.rowsAcross)
+                level(from, to, width, fair);
+            else
+                upright(from, to, width, fair);
+        };
+        edge(s.rows.front(), s.firstRow);
+        if (s.rows.size() > 1) edge(s.rows.back(), s.lastRow);
+        if (s.startColumn) {
+            level(n.low.x, n.low.x + s.firstColumn.value, s.firstColumn, s.firstColumn.value >= third - 1e-6);
+            level(n.high.x - s.lastColumn.value, n.high.x, s.lastColumn, s.lastColumn.value >= third - 1e-6);
+        }
+    } else {
+        std::vector<double> stops{boundsOf(s.net).low.x};
+        for (const double x : jointsOf(s)) stops.push_back(x);
+        stops.push_back(boundsOf(s.net).high.x);
+        for (std::size_t i = 0; i + 1 < stops.size(); ++i)
+            level(stops[i], stops[i + 1], Mm{stops[i + 1] - stops[i]}, true);
+    }
+    if (!s.rowsAcross && s.module > 0 && !s.startColumn)
         paintDimension(p, v.map({b.low.x, b.low.y}) + QPointF(0, 22), v.map({b.high.x, b.low.y}) + QPointF(0, 22),
                        f.length({b.width()}), t.muted);
+}
+
+void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOut& s, const PlanView& v) const {
+    const Theme& t = Theme::now();
+    const Bounds b = boundsOf(plan.measured.outline);
+    const QPen dashed(t.chalk, 2.2, Qt::DashLine);
+    const LayerPlan* l = layer();
+    for (int j = 0; !jointHandle(j).isNull(); ++j) {
+        const QPointF handle = jointHandle(j);
+        p.setPen(dashed);
+        p.drawLine(QPointF(handle.x(), v.map(b.low).y() + 8), handle);
+        grip(p, handle, false, hasFocus() && j == joint_);
+    }
+    if (s.centreLine && l->family != "planks") { // what the layout is centred on
+        p.setPen(QPen(t.chalk, 1, Qt::DashDotLine));
+        if (s.rowsAcross || s.module <= 0)
+            p.drawLine(v.map({*s.centreLine, b.low.y}), v.map({*s.centreLine, b.high.y}));
+        else
+            p.drawLine(v.map({b.low.x, *s.centreLine}), v.map({b.high.x, *s.centreLine}));
+    }
+    if (const QPointF handle = taperHandle(); !handle.isNull()) {
+        p.setPen(QPen(t.chalk, 1.4, Qt::DotLine));
+        p.drawLine(handle, handle + QPointF(54, 0));
+        grip(p, handle, true, false);
+        p.setFont(textFont(0.8, true));
+        paintLabel(p, handle + QPointF(0, 20), tr("taper %1").arg(s.taperBoards), t.chalk, true);
+    }
+    if (const QPointF handle = columnHandle(); !handle.isNull()) {
+        p.setPen(dashed);
+        p.drawLine(QPointF(handle.x(), v.map(b.low).y() + 8), handle);
+        grip(p, handle, false, hasFocus());
+    }
+    const QPointF handle = startHandle();
+    if (handle.isNull()) return;
+    p.setPen(dashed);
+    p.drawLine(s.rowsAcross ? v.map({s.startLine, b.low.y}) + QPointF(0, 8)
+                            : v.map({b.low.x, s.startLine}) + QPointF(-8, 0),
+               handle);
+    grip(p, handle, !s.rowsAcross, hasFocus());
+    p.setFont(textFont(0.85, true));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
+    paintLabel(
+        p, s.rowsAcross ? handle + QPointF(w / 2 + 20, 0) : v.map({b.high.x, s.startLine}) + QPointF(-w / 2 - 10, 0),
+        tr("start line"), t.chalk, true);
+}
+
+void SetOutBench::paintNeighbours(QPainter& p, const SurfacePlan& plan, const PlanView& v) const {
+    const Surface* own = document_.job().surface(plan.surface);
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    p.save();
+    p.setClipRect(rect());
+    p.setOpacity(0.75);
+    for (std::size_t side = 0; side < own->edges.size() && side < plan.measured.sides.size(); ++side) {
+        const Edge& e = own->edges[side];
+        const SurfacePlan* other = e.kind == EdgeKind::Meets ? document_.plan()->surface(e.surface) : nullptr;
+        if (!other || !other->measured.measured() || e.side >= static_cast<int>(other->measured.sides.size())) continue;
+        const Ring &mine = plan.measured.sides[side], &theirs = other->measured.sides[static_cast<std::size_t>(e.side)];
+        // The shared side lies on itself, run through the other way round.
+        const Point d = mine.front() - mine.back(), o = theirs.back() - theirs.front();
+        const double turn = std::atan2(d.y, d.x) - std::atan2(o.y, o.x);
+        p.save();
+        p.translate(v.map(mine.back()));
+        p.rotate(-turn * 180 / std::numbers::pi);
+        const PlanView scaled = PlanView::scaled(v.scale());
+        p.translate(-scaled.map(theirs.front()));
+        paintSetOut(p, scaled, other->measured.outline, other->setOut(), document_.job().faceProduct(e.surface), f,
+                    {.names = false, .offcuts = false, .slivers = false});
+        paintSurfaceParts(p, scaled, *document_.job().surface(e.surface), other->shape,
+                          {.supports = false, .names = false});
+        p.restore();
+    }
+    p.restore();
 }
 
 void SetOutBench::paintEvent(QPaintEvent*) {
@@ -131,36 +464,24 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     const SurfacePlan* planned = plan();
     if (!planned) {
         p.setPen(QPen(t.muted, 1.5, Qt::DashLine));
-        p.drawRect(QRectF(rect()).adjusted(74, 16, -44, -44));
+        p.drawRect(QRectF(rect()).adjusted(74, 16, -56, -44));
         return;
     }
     const PlanView v = view(*planned);
     const Figures f = figuresFor(document_.job(), decimalMark_);
-    paintSetOut(p, v, planned->measured.outline, planned->setOut,
-                document_.job().finish(document_.currentSurface()).product, f, {});
-    if (!planned->setOut.laid()) return;
-    paintEdgeRows(p, *planned, v);
-    // The start line with its handle.
-    const Bounds b = boundsOf(planned->measured.outline);
-    const double at = planned->setOut.startLine;
-    const bool across = planned->setOut.rowsAcross;
-    const QPointF handle = startHandle();
-    const QPointF from = across ? v.map({at, b.low.y}) + QPointF(0, 8) : v.map({b.low.x, at}) + QPointF(-8, 0);
-    p.setPen(QPen(t.chalk, 2.2, Qt::DashLine));
-    p.drawLine(from, handle);
-    p.setPen(QPen(t.chalk, 2));
-    p.setBrush(hasFocus() ? t.chalk : t.paper);
-    p.drawEllipse(handle, 9, 9);
-    p.setPen(QPen(hasFocus() ? t.paper : t.chalk, 1.6));
-    for (const double d : {-2.5, 2.5})
-        if (across)
-            p.drawLine(handle + QPointF(d, -4), handle + QPointF(d, 4));
-        else
-            p.drawLine(handle + QPointF(-4, d), handle + QPointF(4, d));
-    p.setFont(textFont(0.85, true));
-    const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
-    paintLabel(p, across ? handle + QPointF(w / 2 + 20, 0) : v.map({b.high.x, at}) + QPointF(-w / 2 - 10, 0),
-               tr("start line"), t.chalk, true);
+    if (neighbours_) paintNeighbours(p, *planned, v);
+    static const SetOut none;
+    const LayerPlan* l = layer();
+    const SetOut& s = l ? l->setOut : none;
+    if (piece_ >= static_cast<int>(s.pieces.size())) piece_ = -1;
+    paintSetOut(p, v, planned->measured.outline, s, product(), f, {.joints = true, .pieceInHand = piece_});
+    const bool planks = l && l->family == "planks";
+    paintSurfaceParts(p, v, *document_.job().surface(planned->surface), planned->shape,
+                      {.supports = !planks && s.laid(), .zones = true, .openings = true, .names = true});
+    if (planned->datum && !planks) paintDatum(p, v, *planned->datum);
+    if (!s.laid()) return;
+    paintEdges(p, *planned, s, v);
+    paintHandles(p, *planned, s, v);
 }
 
 } // namespace westrum

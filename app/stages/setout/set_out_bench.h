@@ -6,21 +6,38 @@
 #include "app/drawing/plan_view.h"
 #include "formats/words.h"
 
+#include <optional>
+#include <vector>
+
 namespace westrum {
 
-/// The floor with its planks as they will lie; the start line is moved by hand.
+/// The surface with the layer in hand as it will lie. What can be moved by hand has a handle: the start line of rows,
+/// the start column of a grid, joints of panels, lamps, and the line from which boards share a taper.
 class SetOutBench : public QWidget {
     Q_OBJECT
 public:
     SetOutBench(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {480, 240}; }
+    QSize minimumSizeHint() const override { return {480, 220}; }
 
-    /// Where the start line's handle stands, for tests.
+    /// Where handles stand, for tests; empty points where there is none.
     [[nodiscard]] QPointF startHandle() const;
+    [[nodiscard]] QPointF columnHandle() const;
+    [[nodiscard]] QPointF jointHandle(int joint) const;
+    [[nodiscard]] QPointF taperHandle() const;
+    [[nodiscard]] QPointF onScreen(Point p) const;
+
+    /// Whether the neighbours lie beside the surface, to see lines run through.
+    void showNeighbours(bool shown);
+    [[nodiscard]] int pieceInHand() const { return piece_; }
 
 signals:
     /// The start line is to lie at this offset. Calls of one gesture carry the same number.
     void startMoved(westrum::Mm offset, int gesture);
+    void columnMoved(westrum::Mm offset, int gesture);
+    void jointsMoved(const std::vector<double>& joints, int gesture);
+    void taperMoved(int boards);
+    void lampMoved(int opening, westrum::Point centre);
+    void piecePointed(int piece);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -28,20 +45,39 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
 
 private:
+    enum class Handle { None, Start, Column, Joint, Taper, Lamp };
+    struct Held {
+        Handle handle = Handle::None;
+        int index = -1; ///< of the joint or opening
+    };
     [[nodiscard]] const SurfacePlan* plan() const;
+    [[nodiscard]] const LayerPlan* layer() const;
+    [[nodiscard]] const Product* product() const;
     [[nodiscard]] PlanView view(const SurfacePlan& plan) const;
-    [[nodiscard]] double plankWidth() const;
-    [[nodiscard]] bool onStartLine(QPointF at) const;
-    void moveTo(double offset, int gesture);
-    void paintEdgeRows(QPainter& p, const SurfacePlan& plan, const PlanView& view) const;
+    [[nodiscard]] Held handleAt(QPointF at) const;
+    [[nodiscard]] int pieceAt(QPointF at) const;
+    /// Upright joints of panels that can be moved, by their x.
+    [[nodiscard]] std::vector<double> jointsOf(const SetOut& setOut) const;
+    [[nodiscard]] double snapped(double x) const;
+    void moveStartTo(double offset, int gesture);
+    void moveColumnTo(double offset, int gesture);
+    void dragTo(QPointF at);
+    void paintEdges(QPainter& p, const SurfacePlan& plan, const SetOut& setOut, const PlanView& view) const;
+    void paintHandles(QPainter& p, const SurfacePlan& plan, const SetOut& setOut, const PlanView& view) const;
+    void paintNeighbours(QPainter& p, const SurfacePlan& plan, const PlanView& view) const;
 
     JobDocument& document_;
     char decimalMark_;
-    bool dragging_ = false;
-    double grab_ = 0; ///< mm between pointer and line when taken hold of
+    Held held_;
+    double grab_ = 0;             ///< mm between pointer and line when taken hold of
+    std::vector<double> dragged_; ///< joints while one of them is moved
     int gesture_ = 0;
+    int joint_ = 0; ///< in hand for the keys
+    int piece_ = -1;
+    bool neighbours_ = false;
 };
 
 } // namespace westrum

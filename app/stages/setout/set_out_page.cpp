@@ -1,12 +1,16 @@
 #include "app/stages/setout/set_out_page.h"
 
 #include "app/document/commands.h"
-#include "app/document/cut_commands.h"
+#include "app/document/shell_commands.h"
+#include "app/drawing/theme.h"
 #include "app/widgets/gesture.h"
+#include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
+#include "core/setout/lamp_rows.h"
 #include "core/setout/plank_floor.h"
 
 #include <QHBoxLayout>
+#include <QShortcut>
 
 namespace westrum {
 
@@ -14,31 +18,26 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
       doIt_(new QPushButton(tr("Do it"))),
       next_(new QPushButton(tr("Another way"))),
-      planks_(new ProductPanel(
-          document, decimalMark, "planks",
-          {[this] { return document_.job().finish(surfaceId()).product; },
-           [this](const std::string& id) { push(document_, chooseProduct(document_, surfaceId(), id)); },
-           tr("no planks")})),
-      underlay_(new ProductPanel(
-          document, decimalMark, "underlay",
-          {[this] { return document_.job().finish(surfaceId()).underlay; },
-           [this](const std::string& id) { push(document_, chooseUnderlay(document_, surfaceId(), id)); },
-           tr("no underlay")})),
+      finish_(new QComboBox),
+      layers_(new QComboBox),
       trim_(new ProductPanel(
           document, decimalMark, "trim",
           {[this] { return document_.job().finish(surfaceId()).trim; },
            [this](const std::string& id) { push(document_, chooseTrim(document_, surfaceId(), id)); }, tr("no trim")})),
-      rules_(new FieldForm(
-          plankRuleFields(), {"startOffset"}, 3, [this] { return document_.job().bareUnit; },
-          [this](const std::string& key, double value) {
-              push(document_, setRule(document_, surfaceId(), key, value));
-          })),
+      editProduct_(new QPushButton(tr("Product…"))),
+      editRules_(new QPushButton(tr("How laid…"))),
+      lamps_(new QPushButton(tr("Lamps onto rows"))),
+      freeJoints_(new QPushButton(tr("Joints as suggested"))),
+      forms_(new QVBoxLayout),
       bench_(new SetOutBench(document, decimalMark)),
+      figures_(new QLabel),
       strip_(new StartStrip) {
     trim_->setParent(this);
     trim_->hide(); // only its list is shown here
     doIt_->setObjectName(QStringLiteral("doIt"));
     next_->setObjectName(QStringLiteral("anotherWay"));
+    doIt_->setToolTip(tr("Ctrl+Return"));
+    next_->setToolTip(tr("Ctrl+Space"));
     sentenceRow()->addWidget(doIt_, 0, Qt::AlignTop);
     sentenceRow()->addWidget(next_, 0, Qt::AlignTop);
     connect(doIt_, &QPushButton::clicked, this, &SetOutPage::takeSuggestion);
@@ -46,132 +45,346 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
         ++suggestion_;
         refresh();
     });
+    const auto key = [this](const QKeySequence& keys, QPushButton* button) {
+        auto* shortcut = new QShortcut(keys, this);
+        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, button, [button] {
+            if (button->isVisible() && button->isEnabled()) button->click();
+        });
+    };
+    key(Qt::CTRL | Qt::Key_Return, doIt_);
+    key(Qt::CTRL | Qt::Key_Space, next_);
 
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
-    planks_->choice()->setObjectName(QStringLiteral("product"));
-    planks_->choice()->setAccessibleName(tr("Planks"));
-    underlay_->choice()->setObjectName(QStringLiteral("underlay"));
-    underlay_->choice()->setAccessibleName(tr("Underlay"));
-    row->addWidget(planks_->choice(), 3);
-    row->addWidget(underlay_->choice(), 2);
+    layers_->setObjectName(QStringLiteral("layerInHand"));
+    layers_->setAccessibleName(tr("Layer in hand"));
+    layers_->setToolTip(tr("Which layer of the surface is set out here"));
+    finish_->setObjectName(QStringLiteral("product"));
+    finish_->setAccessibleName(tr("Finish"));
     trim_->choice()->setObjectName(QStringLiteral("trim"));
     trim_->choice()->setAccessibleName(tr("Trim along the edges"));
     trim_->choice()->setToolTip(tr("What runs along the edges; its runs are cut in Cut, where its figures are edited"));
+    row->addWidget(layers_, 2);
+    row->addWidget(finish_, 3);
     row->addWidget(trim_->choice(), 2);
-    for (QComboBox* box : {planks_->choice(), underlay_->choice(), trim_->choice()})
+    for (QComboBox* box : {layers_, finish_, trim_->choice()})
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    const auto fold = [&](const QString& text, const QString& name, QWidget* panel) {
-        auto* button = new QPushButton(text);
+    connect(layers_, &QComboBox::activated, this,
+            [this](int index) { document_.setCurrentLayer(layers_->itemData(index).toInt()); });
+    connect(finish_, &QComboBox::activated, this, [this](int index) {
+        const std::string id = finish_->itemData(index).toString().toStdString();
+        const int at = document_.currentLayer();
+        const Finish& f = document_.job().finish(surfaceId());
+        // Another layer than the seen one is replaced where it lies.
+        if (!id.empty() && at >= 0 && at != faceLayer(f, document_.job().catalogue))
+            push(document_, replaceLayer(document_, surfaceId(), at, id));
+        else
+            push(document_, chooseProduct(document_, surfaceId(), id));
+    });
+    auto* neighbours = new QPushButton(tr("Neighbours"));
+    neighbours->setCheckable(true);
+    neighbours->setObjectName(QStringLiteral("neighbours"));
+    neighbours->setToolTip(tr("Lays what it meets beside it, to see lines run through"));
+    connect(neighbours, &QPushButton::toggled, bench_, &SetOutBench::showNeighbours);
+    editProduct_->setObjectName(QStringLiteral("editProduct"));
+    editRules_->setObjectName(QStringLiteral("editRules"));
+    lamps_->setObjectName(QStringLiteral("lampsOntoRows"));
+    freeJoints_->setObjectName(QStringLiteral("freeJoints"));
+    for (QPushButton* button : {editProduct_, editRules_}) {
         button->setCheckable(true);
-        button->setObjectName(name);
-        panel->hide();
-        connect(button, &QPushButton::toggled, panel, &QWidget::setVisible);
-        row->addWidget(button);
-        return button;
-    };
-    fold(tr("Planks…"), QStringLiteral("editPlanks"), planks_);
-    fold(tr("Underlay…"), QStringLiteral("editUnderlay"), underlay_);
-    fold(tr("How laid…"), QStringLiteral("editRules"), rules_);
+        connect(button, &QPushButton::toggled, this, [this] { refreshForms(); });
+    }
+    connect(lamps_, &QPushButton::clicked, this, &SetOutPage::lampsOntoRows);
+    connect(freeJoints_, &QPushButton::clicked, this, [this] {
+        push(document_, moveJoints(document_, surfaceId(), {}, nextGesture(), document_.currentLayer()));
+    });
+    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, neighbours}) row->addWidget(button);
     column()->addLayout(row);
-    column()->addWidget(planks_);
-    column()->addWidget(underlay_);
-    column()->addWidget(rules_);
+    column()->addLayout(forms_);
     column()->addWidget(bench_, 1);
+    figures_->setObjectName(QStringLiteral("setOutFigures"));
+    figures_->setTextFormat(Qt::PlainText);
+    figures_->setWordWrap(true);
+    column()->addWidget(figures_);
     column()->addWidget(strip_);
 
     connect(bench_, &SetOutBench::startMoved, this, &SetOutPage::moveStart);
     connect(strip_, &StartStrip::startMoved, this, &SetOutPage::moveStart);
+    connect(bench_, &SetOutBench::columnMoved, this, [this](Mm offset, int gesture) {
+        push(document_, moveStartColumn(document_, surfaceId(), offset, gesture, document_.currentLayer()));
+    });
+    connect(bench_, &SetOutBench::jointsMoved, this, [this](const std::vector<double>& joints, int gesture) {
+        push(document_, moveJoints(document_, surfaceId(), joints, gesture, document_.currentLayer()));
+    });
+    connect(bench_, &SetOutBench::taperMoved, this, [this](int boards) {
+        push(document_, setRule(document_, surfaceId(), "taperBoards", boards, document_.currentLayer()));
+    });
+    connect(bench_, &SetOutBench::lampMoved, this, &SetOutPage::moveLamp);
+    connect(bench_, &SetOutBench::piecePointed, this, [this] { refresh(); });
     connect(&document_, &JobDocument::startsComputed, this, [this] {
         if (isVisible()) refresh();
     });
-    const auto note = [this](const QString& sentence) {
-        problem_ = sentence;
-        refresh();
-    };
-    connect(planks_, &ProductPanel::problem, this, note);
-    connect(underlay_, &ProductPanel::problem, this, note);
-    connect(rules_, &FieldForm::problem, this, note);
+    connect(&document_, &JobDocument::currentSurfaceChanged, this, [this] {
+        suggestion_ = 0;
+        problem_.clear();
+    });
+}
+
+const Layer* SetOutPage::layer() const {
+    const int at = document_.currentLayer();
+    return at < 0 ? nullptr : &document_.job().finish(surfaceId()).layers[static_cast<std::size_t>(at)];
+}
+
+const LayerPlan* SetOutPage::layerPlan() const {
+    const SurfacePlan* plan = surfacePlan();
+    const int at = document_.currentLayer();
+    const Layer* l = layer();
+    if (!plan || !l || at >= static_cast<int>(plan->layers.size())) return nullptr;
+    // While planning is under way, the plan may still be of another option.
+    const LayerPlan& p = plan->layers[static_cast<std::size_t>(at)];
+    return p.product == l->product ? &p : nullptr;
+}
+
+const Product* SetOutPage::product() const {
+    const Layer* l = layer();
+    return l ? document_.job().catalogue.find(l->product) : nullptr;
 }
 
 void SetOutPage::moveStart(Mm offset, int gesture) {
-    push(document_, moveStartLine(document_, surfaceId(), offset, gesture));
+    push(document_, moveStartLine(document_, surfaceId(), offset, gesture, document_.currentLayer()));
+}
+
+void SetOutPage::moveLamp(int index, Point centre) {
+    const Surface* s = surface();
+    const SurfacePlan* plan = surfacePlan();
+    if (!s || !plan || index >= static_cast<int>(s->openings.size())) return;
+    Opening o = s->openings[static_cast<std::size_t>(index)];
+    if (!o.width) return;
+    const double width = o.width->length.value, height = o.height ? o.height->length.value : width;
+    const auto at = distancesOf(o.place, centre, width, height, plan->measured);
+    if (!at) return;
+    const auto reading = [&](Mm mm) {
+        mm.value = std::round(mm.value * 10) / 10;
+        return Reading{figures().fineLength(mm).toStdString(), mm};
+    };
+    o.place.fromSide = reading(at->fromSide);
+    o.place.fromCross = reading(at->fromCross);
+    push(document_, changeOpening(document_, surfaceId(), index, std::move(o)));
+}
+
+void SetOutPage::lampsOntoRows() {
+    const SurfacePlan* plan = surfacePlan();
+    const LayerPlan* l = layerPlan();
+    const Surface* s = surface();
+    if (!plan || !l || !s) return;
+    const auto along = l->setOut.rowsAcross ? plan->shape.visibleCentreY : plan->shape.visibleCentreX;
+    const std::vector<LampPlace> places = lampsOnRows(l->setOut, openingFacts(*s, plan->shape), along);
+    document_.undoStack().beginMacro(tr("Lamps onto rows"));
+    for (const LampPlace& p : places) moveLamp(p.opening, p.centre);
+    document_.undoStack().endMacro();
 }
 
 void SetOutPage::takeSuggestion() {
     const auto& all = document_.starts()->suggestions;
     if (all.empty()) return;
-    moveStart(all[suggestion_ % all.size()].choice.startOffset, nextGesture());
+    const StartChoice& c = all[suggestion_ % all.size()].choice;
+    if (product() && product()->family == "planks")
+        moveStart(c.startOffset, nextGesture());
+    else
+        push(document_, setRules(document_, surfaceId(), c.change, document_.currentLayer()));
 }
 
 void SetOutPage::saySuggestion() {
     const auto starts = document_.starts();
-    const SurfacePlan* plan = surfacePlan();
+    const LayerPlan* plan = layerPlan();
     const bool offered = !starts->suggestions.empty() && plan && plan->setOut.laid();
     doIt_->setVisible(offered);
     next_->setVisible(offered && starts->suggestions.size() > 1);
     if (!offered) {
-        const bool chosen = !document_.job().finish(surfaceId()).product.empty();
-        say(!chosen                 ? tr("No planks are chosen for this surface. Choose them here to lay it.")
+        say(!layer() ? tr("No finish is chosen for this surface. Choose one here, or layer by layer in Build-up.")
             : document_.isSettled() ? QString()
-                                    : tr("Working out every start …"));
+                                    : tr("Working out every way to lay it …"));
         return;
     }
     const Suggestion& s = starts->suggestions[suggestion_ % starts->suggestions.size()];
-    const Mm now = plan->setOut.startOffset;
-    say(suggestionText(s, now, starts->unitsPerPack, figures()));
-    doIt_->setEnabled(std::abs(s.choice.startOffset.value - now.value) >= 0.5);
+    if (plan->family == "planks") {
+        const Mm now = plan->setOut.startOffset;
+        say(startText(s, now, starts->unitsPerPack, figures()));
+        doIt_->setEnabled(std::abs(s.choice.startOffset.value - now.value) >= 0.5);
+        return;
+    }
+    const SetOutFamily* family = findFamily(plan->family);
+    say(suggestionText(s, plan->setOut, plan->family, layer()->rules, starts->unitsPerPack, figures()));
+    doIt_->setEnabled(!changeText(s.choice.change, layer()->rules, family->ruleFields, figures()).isEmpty());
+}
+
+QString SetOutPage::figuresText(const LayerPlan& plan) const {
+    const Figures f = figures();
+    const SetOut& s = plan.setOut;
+    const Judgement& j = s.figures;
+    QStringList said;
+    if (bench_->pieceInHand() >= 0 && bench_->pieceInHand() < static_cast<int>(s.pieces.size())) {
+        const Piece& p = s.pieces[static_cast<std::size_t>(bench_->pieceInHand())];
+        said << tr("Piece %1, %2 wide").arg(stepPiece(p, f), f.fineLength(p.width));
+    }
+    if (plan.family != "sheet") said << tr("edges %1 and %2").arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow));
+    said << tr("%n piece(s)", nullptr, j.pieces);
+    if (!s.joints.empty()) {
+        said << tr("%n joint(s)", nullptr, static_cast<int>(s.joints.size()));
+        if (j.jointsOffSupport > 0) said << tr("%n off support", nullptr, j.jointsOffSupport);
+        if (j.jointsInLine > 0) said << tr("%n in line", nullptr, j.jointsInLine);
+    }
+    if (s.centreLine && plan.family != "planks") said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
+    if (j.slivers > 0) said << tr("%n sliver(s)", nullptr, j.slivers);
+    said << tr("%1 m to saw").arg(f.number(j.cutLength.value / 1000, 1));
+    QString stock = tr("about %1").arg(itemsText(plan.family, j.stock));
+    if (plan.purchase) stock = itemsText(plan.family, j.stock);
+    if (j.leastStock > 0) stock += tr(", no way with fewer than %1").arg(j.leastStock);
+    said << stock;
+    if (j.linesMissed > 0) said << tr("lines miss %n neighbour(s)", nullptr, j.linesMissed);
+    if (!s.cutouts.empty()) {
+        const Cutout& c = s.cutouts.front();
+        said << tr("%1 × %2 sawn out serves again").arg(f.length(c.length, false), f.length(c.width, false));
+    }
+    QString text = said.join(QStringLiteral("  ·  "));
+    if (!text.isEmpty()) text[0] = text[0].toUpper();
+    return text;
+}
+
+void SetOutPage::refreshLists() {
+    const Job& job = document_.job();
+    const Finish& finish = job.finish(surfaceId());
+    layers_->clear();
+    for (std::size_t i = 0; i < finish.layers.size(); ++i)
+        if (const Product* p = job.catalogue.find(finish.layers[i].product); p && findFamily(p->family))
+            layers_->addItem(static_cast<int>(i) == faceLayer(finish, job.catalogue)
+                                 ? tr("seen: %1").arg(QString::fromStdString(p->name))
+                                 : tr("below: %1").arg(QString::fromStdString(p->name)),
+                             static_cast<int>(i));
+    layers_->setVisible(layers_->count() > 1);
+    layers_->setCurrentIndex(layers_->findData(document_.currentLayer()));
+    finish_->clear();
+    finish_->addItem(tr("no finish"), QString());
+    for (const SetOutFamily& family : setOutFamilies()) {
+        bool first = true;
+        for (const Product& p : job.catalogue.products) {
+            if (p.family != family.id) continue;
+            if (first) finish_->insertSeparator(finish_->count());
+            first = false;
+            finish_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+        }
+    }
+    const Layer* l = layer();
+    finish_->setCurrentIndex(l ? finish_->findData(QString::fromStdString(l->product)) : 0);
+}
+
+void SetOutPage::refreshForms() {
+    const Product* p = product();
+    const SetOutFamily* family = p ? findFamily(p->family) : nullptr;
+    editProduct_->setVisible(family);
+    editRules_->setVisible(family);
+    const auto note = [this](const QString& sentence) {
+        problem_ = sentence;
+        refresh();
+    };
+    if (family && soldFamily_ != family->id) { // each family has fields of its own
+        delete sold_;
+        soldFamily_ = family->id;
+        sold_ =
+            new ProductPanel(document_, decimalMark_, soldFamily_,
+                             {[this] { return layer() ? layer()->product : std::string(); },
+                              [this](const std::string& id) {
+                                  push(document_, replaceLayer(document_, surfaceId(), document_.currentLayer(), id));
+                              },
+                              QString()});
+        sold_->choice()->setParent(sold_);
+        sold_->choice()->hide();
+        sold_->setObjectName(QStringLiteral("soldPanel"));
+        connect(sold_, &ProductPanel::problem, this, note);
+        forms_->addWidget(sold_);
+    }
+    if (family && rulesFamily_ != family->id) {
+        delete rules_;
+        rulesFamily_ = family->id;
+        rules_ = new FieldForm(
+            family->ruleFields, {"startOffset", "columnOffset"}, 3, [this] { return document_.job().bareUnit; },
+            [this](const std::string& key, double value) {
+                push(document_, setRule(document_, surfaceId(), key, value, document_.currentLayer()));
+            });
+        rules_->setObjectName(QStringLiteral("rulesForm"));
+        connect(rules_, &FieldForm::problem, this, note);
+        forms_->addWidget(rules_);
+    }
+    if (sold_) sold_->setVisible(family && editProduct_->isChecked());
+    if (rules_) rules_->setVisible(family && editRules_->isChecked());
+    if (!family) return;
+    sold_->refresh();
+    rules_->showValues(layer()->rules, figures());
 }
 
 void SetOutPage::refresh() {
     const Surface* s = surface();
     if (!s) return;
     const Figures f = figures();
-    const Finish& finish = document_.job().finish(surfaceId());
-    const Product* product = document_.job().catalogue.find(finish.product);
-    const SurfacePlan* plan = surfacePlan();
+    const Product* p = product();
+    const LayerPlan* plan = layerPlan();
+    const SurfacePlan* whole = surfacePlan();
     QString detail;
-    double width = 0;
-    if (product && product->family == "planks") {
-        const Plank p = plankOf(*product);
-        width = p.width.value;
-        detail = tr("planks %1 × %2 × %3, %4, %5 movement gap")
-                     .arg(f.fineLength(p.length, false), f.fineLength(p.width, false), f.fineLength(p.thickness, false),
-                          plankRulesOf(finish.rules).across ? tr("across the van") : tr("along the van"),
-                          f.fineLength(plankRulesOf(finish.rules).gap));
-        if (plan && plan->setOut.laid())
+    double module = 0;
+    if (p) {
+        detail = QString::fromStdString(p->name);
+        if (p->family == "planks") {
+            const Plank plank = plankOf(*p);
+            module = plank.width.value;
+            const PlankRules rules = plankRulesOf(layer()->rules);
+            detail = tr("planks %1 × %2 × %3, %4, %5 movement gap")
+                         .arg(f.fineLength(plank.length, false), f.fineLength(plank.width, false),
+                              f.fineLength(plank.thickness, false),
+                              rules.across ? tr("across the van") : tr("along the van"), f.fineLength(rules.gap));
+        } else if (p->family == "boards") {
+            module = boardOf(*p).cover.value;
+        } else if (p->family == "tiles") {
+            module = tileOf(*p).height.value;
+        }
+        if (plan && plan->setOut.laid() && plan->setOut.module > 0)
             detail += tr("; %1 in %2 rows")
-                          .arg(planksText(static_cast<int>(plan->setOut.stock.size())))
+                          .arg(itemsText(p->family, plan->setOut.figures.stock))
                           .arg(plan->setOut.rows.size());
     }
     setHeading(QString::fromStdString(s->name), detail);
-    planks_->refresh();
-    underlay_->refresh();
+    refreshLists();
     trim_->refresh();
-    rules_->showValues(finish.rules, f);
-    strip_->showStarts(document_.starts(), plan ? plan->setOut.startOffset : Mm{0}, width, f, document_.isSettled());
+    refreshForms();
+    const bool laid = plan && plan->setOut.laid();
+    bool lamp = false;
+    for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
+    lamps_->setVisible(laid && plan->family == "boards" && lamp);
+    freeJoints_->setVisible(layer() && !layer()->joints.empty());
+    figures_->setVisible(laid);
+    if (laid) figures_->setText(figuresText(*plan));
+    strip_->setVisible(module > 0);
+    strip_->showStarts(document_.starts(), laid ? plan->setOut.startOffset : Mm{0}, module, f, document_.isSettled());
     bench_->update();
 
     const Remark* error = nullptr;
-    if (plan)
-        for (const Remark& r : plan->remarks)
+    if (whole)
+        for (const Remark& r : whole->remarks)
             if (r.severity == Severity::Error && !error) error = &r;
-    if (!problem_.isEmpty()) {
+    const auto plain = [&](const QString& sentence, bool attention) {
         doIt_->hide();
         next_->hide();
-        say(problem_, true);
-    } else if (!plan || !plan->measured.measured()) {
-        doIt_->hide();
-        next_->hide();
-        say(error ? sentence(*error, f) : tr("Measure the floor first: the planks are laid on its real shape."),
-            error != nullptr);
-    } else if (error) {
-        doIt_->hide();
-        next_->hide();
-        say(sentence(*error, f), true);
-    } else {
+        say(sentence, attention);
+    };
+    if (!problem_.isEmpty())
+        plain(problem_, true);
+    else if (!whole || !whole->measured.measured())
+        plain(error ? sentence(*error, f) : tr("Measure the surface first: it is set out on its real shape."),
+              error != nullptr);
+    else if (error)
+        plain(sentence(*error, f), true);
+    else
         saySuggestion();
-    }
 }
 
 } // namespace westrum

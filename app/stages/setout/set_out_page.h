@@ -6,11 +6,13 @@
 #include "app/widgets/field_form.h"
 #include "app/widgets/product_panel.h"
 
+#include <QComboBox>
+#include <QLabel>
 #include <QPushButton>
 
 namespace westrum {
 
-/// Set out: the finish as it will lie, its start line, and the rules by which it is laid.
+/// Set out: a layer as it will lie, what can be moved by hand, the rules by which it is laid, and better ways.
 class SetOutPage : public StagePage {
     Q_OBJECT
 public:
@@ -20,18 +22,35 @@ protected:
     void refresh() override;
 
 private:
+    [[nodiscard]] const Layer* layer() const;
+    [[nodiscard]] const LayerPlan* layerPlan() const;
+    [[nodiscard]] const Product* product() const;
     void moveStart(Mm offset, int gesture);
+    void moveLamp(int opening, Point centre);
+    void lampsOntoRows();
     void saySuggestion();
     void takeSuggestion();
+    void refreshLists();
+    void refreshForms();
+    /// What a good fitter weighs, in one line.
+    [[nodiscard]] QString figuresText(const LayerPlan& plan) const;
 
     QPushButton* doIt_;
     QPushButton* next_; ///< another suggestion, if there is one
     std::size_t suggestion_ = 0;
-    ProductPanel* planks_;
-    ProductPanel* underlay_;
+    QComboBox* finish_; ///< products of all families that can be set out
+    QComboBox* layers_; ///< which of the surface's layers is in hand
     ProductPanel* trim_;
-    FieldForm* rules_;
+    ProductPanel* sold_ = nullptr; ///< the fields of the product in hand
+    FieldForm* rules_ = nullptr;
+    std::string soldFamily_, rulesFamily_;
+    QPushButton* editProduct_;
+    QPushButton* editRules_;
+    QPushButton* lamps_;
+    QPushButton* freeJoints_;
+    QVBoxLayout* forms_;
     SetOutBench* bench_;
+    QLabel* figures_;
     StartStrip* strip_;
     QString problem_;
 };

@@ -27,6 +27,10 @@ QSize StartStrip::sizeHint() const {
 void StartStrip::showStarts(std::shared_ptr<const Starts> starts, Mm current, double plankWidth, const Figures& figures,
                             bool settled) {
     starts_ = std::move(starts);
+    strip_.clear();
+    if (starts_)
+        for (const StartChoice& c : starts_->choices)
+            if (c.onStrip) strip_.push_back(c);
     current_ = current.value;
     width_ = plankWidth;
     figures_ = figures;
@@ -54,7 +58,7 @@ void StartStrip::paintRowWidths(QPainter& p) const {
     const QRectF c = chart();
     const double top = std::max(width_, 1.0);
     const auto yOf = [&](double mm) { return c.bottom() - 3 - (c.height() - 8) * mm / top; };
-    const auto& all = starts_->choices;
+    const auto& all = strip_;
     // Where both edges are fair.
     for (std::size_t i = 0; i < all.size(); ++i)
         if (all[i].fair) {
@@ -87,7 +91,7 @@ void StartStrip::paintRowWidths(QPainter& p) const {
 
 void StartStrip::paintPacks(QPainter& p) const {
     const Theme& t = Theme::now();
-    const auto& all = starts_->choices;
+    const auto& all = strip_;
     const QRectF bar = packsBar();
     const auto packs = [&](const StartChoice& s) {
         return s.stock > 0 ? (s.stock + starts_->unitsPerPack - 1) / starts_->unitsPerPack : 0;
@@ -108,7 +112,9 @@ void StartStrip::paintPacks(QPainter& p) const {
         if (more)
             p.fillRect(part.adjusted(0.5, 0, -0.5, 0),
                        QBrush(QColor(t.pencil.red(), t.pencil.green(), t.pencil.blue(), 90), Qt::BDiagPattern));
-        const QString text = n == 0 ? tr("cannot be laid") : tr("%n pack(s)", nullptr, n);
+        const QString text = n == 0                      ? tr("cannot be laid")
+                             : starts_->unitsPerPack > 1 ? tr("%n pack(s)", nullptr, n)
+                                                         : QString::number(n);
         p.setPen(more ? t.pencil : t.graphite);
         if (QFontMetricsF(p.font()).horizontalAdvance(text) + 8 < part.width()) p.drawText(part, Qt::AlignCenter, text);
         i = j;
@@ -127,9 +133,11 @@ void StartStrip::paintEvent(QPaintEvent*) {
     double x = QFontMetricsF(p.font()).horizontalAdvance(title) + 18;
     p.setFont(textFont(0.88));
     p.setPen(t.muted);
-    const bool ready = starts_ && !starts_->choices.empty();
-    const QString hint = ready      ? tr("drag along the strip")
-                         : settled_ ? tr("nothing to lay yet")
+    const bool ready = !strip_.empty();
+    const QString hint = ready      ? starts_ && starts_->unitsPerPack > 1
+                                          ? tr("drag along the strip")
+                                          : tr("drag along the strip; below, the stock it takes")
+                              : settled_ ? tr("nothing to lay yet")
                                     : tr("working out every start …");
     p.drawText(QRectF(x, 0, width() - x, line + 4), Qt::AlignLeft | Qt::AlignVCenter, hint);
     // Legend: solid first row, dashed last row, wash for fair.
@@ -179,20 +187,20 @@ void StartStrip::dragTo(double x) {
 }
 
 void StartStrip::mousePressEvent(QMouseEvent* event) {
-    if (!starts_ || starts_->choices.empty()) return;
+    if (strip_.empty()) return;
     gesture_ = nextGesture();
     dragTo(event->position().x());
 }
 
 void StartStrip::mouseMoveEvent(QMouseEvent* event) {
-    if (event->buttons() & Qt::LeftButton && starts_ && !starts_->choices.empty()) dragTo(event->position().x());
+    if (event->buttons() & Qt::LeftButton && !strip_.empty()) dragTo(event->position().x());
 }
 
 void StartStrip::keyPressEvent(QKeyEvent* event) {
     const int sign = event->key() == Qt::Key_Right || event->key() == Qt::Key_Up    ? 1
                      : event->key() == Qt::Key_Left || event->key() == Qt::Key_Down ? -1
                                                                                     : 0;
-    if (sign == 0 || !starts_ || starts_->choices.empty()) return QWidget::keyPressEvent(event);
+    if (sign == 0 || strip_.empty()) return QWidget::keyPressEvent(event);
     if (!event->isAutoRepeat()) gesture_ = nextGesture();
     const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;
     emit startMoved({std::clamp(current_ + sign * step, 0.0, std::max(0.0, std::ceil(width_) - 1))}, gesture_);

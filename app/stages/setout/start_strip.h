@@ -38,6 +38,7 @@ private:
     void paintPacks(QPainter& p) const;
 
     std::shared_ptr<const Starts> starts_;
+    std::vector<StartChoice> strip_; ///< the start lines among them
     double current_ = 0;
     double width_ = 0; ///< of a plank
     Figures figures_;

@@ -2,6 +2,7 @@
 
 #include "core/plan/cut_problems.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/cuts.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -21,12 +22,12 @@ class CutProblemsTest : public QObject {
 
 private slots:
     void planksComeAsTheSetOutSharesThemOut() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const Plan p = plan(job);
         const auto all = cutProblems(job, p);
-        const CutProblem* planks = find(all, job.finish("floor").product);
+        const CutProblem* planks = find(all, job.face("floor")->product);
         QVERIFY(planks);
-        const SetOut& setOut = p.surface("floor")->setOut;
+        const SetOut& setOut = p.surface("floor")->setOut();
         QCOMPARE(planks->decided.size(), setOut.stock.size());
         QCOMPARE(planks->pieces.size(), setOut.pieces.size());
         const ProductCut cut = cutProduct(*planks, {});
@@ -51,9 +52,9 @@ private slots:
         Product strip = product("trim", {{"length", 2400}, {"width", 20}, {"kerf", 3}, {"endTrim", 0}});
         job.catalogue.products.push_back(strip);
         const std::string floor = job.surfaces[0].id;
-        job.finishes[floor].trim = strip.id;
+        job.finishes[floor].now().trim = strip.id;
         const Plan p = plan(job);
-        QVERIFY(p.surface(floor)->setOut.laid());
+        QVERIFY(p.surface(floor)->setOut().laid());
         const auto runs = trimRuns(job.surfaces[0], *p.surface(floor), {2400}, {20});
         std::multiset<double> lengths;
         for (const CutPiece& run : runs) lengths.insert(std::round(run.lengthMm()));
@@ -78,11 +79,11 @@ private slots:
     }
 
     void loosePiecesOfAPlankComeFromTheFloorsOffcuts() {
-        Job job = demoJob();
-        const std::string product = job.finish("floor").product;
+        Job job = demoFloor();
+        const std::string product = job.face("floor")->product;
         const Plan p = plan(job);
         double longest = 0;
-        for (const StockUnit& u : p.surface("floor")->setOut.stock)
+        for (const StockUnit& u : p.surface("floor")->setOut().stock)
             for (const Offcut& o : u.offcuts)
                 if (!o.ripped) longest = std::max(longest, o.length.value);
         QVERIFY(longest >= 300);
@@ -98,11 +99,11 @@ private slots:
         for (const CutItem& item : cut.items)
             for (const LeftRectangle& left : item.left) QVERIFY(left.widthMm < longest - 0.01);
         QVERIFY(cut.unplaced.empty());
-        QCOMPARE(cut.itemsToBuy, int(p.surface("floor")->setOut.stock.size()));
+        QCOMPARE(cut.itemsToBuy, int(p.surface("floor")->setOut().stock.size()));
     }
 
     void aLineThatIsNotReadyIsToldAndTheOthersArePlanned() {
-        Job job = demoJob();
+        Job job = demoFloor();
         CutList& list = job.cutLists["dipper-ply"];
         list.pieces = {{.id = "p1", .name = "Lid", .length = reading(500), .width = reading(300)},
                        {.id = "p2", .name = "Half typed", .length = reading(500)}};
@@ -118,7 +119,7 @@ private slots:
     }
 
     void shapesForASawAreSawnOutAsRectangles() {
-        Job job = demoJob();
+        Job job = demoFloor();
         LoosePiece shape{.id = "p1", .name = "Gusset"};
         shape.shape = {{{{100, 100}, {500, 100}, {100, 300}}}};
         job.cutLists["dipper-ply"].pieces = {shape};
@@ -132,14 +133,14 @@ private slots:
     }
 
     void whatIsCutIsBoughtAndWeighed() {
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const Plan bare = plan(job);
         std::vector<ProductCut> cuts;
         for (const CutProblem& problem : cutProblems(job, bare)) cuts.push_back(cutProduct(problem, {.iterations = 1}));
         const Plan whole = withCuts(bare, job, cuts);
         std::int64_t extra = 0;
         for (const ProductCut& cut : cuts)
-            if (cut.product != job.finish("floor").product) extra += cut.cost->minor;
+            if (cut.product != job.face("floor")->product) extra += cut.cost->minor;
         QCOMPARE(whole.totals.cost->minor, bare.totals.cost->minor + extra);
         std::int64_t sum = 0;
         for (const Purchase& p : whole.purchases) sum += p.cost->minor;
@@ -152,7 +153,7 @@ private slots:
         // Loose pieces that no offcut serves open further planks: packs are counted over floor and pieces together.
         Job job = jobWith(rectangle(2440, 900), plankProduct(1220, 180, 10, 4000),
                           {{"gap", 0}, {"stagger", 0}, {"endLeast", 100}});
-        const std::string product = job.finish("floor").product;
+        const std::string product = job.face("floor")->product;
         const Plan bare = plan(job);
         const int opened = bare.purchases[0].unitsNeeded;
         QVERIFY(opened > 0);
@@ -171,7 +172,7 @@ private slots:
     }
 
     void aMissingPriceLeavesNoTotal() {
-        Job job = demoJob();
+        Job job = demoFloor();
         for (Product& p : job.catalogue.products)
             if (p.id == "dipper-ply") p.packPrice.reset();
         const Plan bare = plan(job);
@@ -182,7 +183,7 @@ private slots:
     }
 
     void aProductWhoseFieldsAreWrongIsToldNotCut() {
-        Job job = demoJob();
+        Job job = demoFloor();
         for (Product& p : job.catalogue.products)
             if (p.id == "dipper-ply") p.fields["length"] = -5;
         const auto all = cutProblems(job, plan(job));
@@ -193,7 +194,7 @@ private slots:
     }
 
     void theSameChangeLeavesOtherProblemsAsTheyWere() {
-        Job job = demoJob();
+        Job job = demoFloor();
         const Plan p = plan(job);
         const auto before = cutProblems(job, p);
         job.cutLists["dipper-ply"].pieces[0].count = 2;
@@ -204,7 +205,7 @@ private slots:
     }
 
     void piecesOfOneNameAreNumbered() {
-        Job job = demoJob();
+        Job job = demoFloor();
         job.cutLists["dipper-ply"].pieces = {
             {.id = "p7", .name = "Slat", .length = reading(500), .width = reading(60), .count = 3}};
         const auto all = cutProblems(job, plan(job));
@@ -218,7 +219,7 @@ private slots:
     }
 
     void anOffcutOfAnyShapeServesASawByItsLargestRectangle() {
-        Job job = demoJob();
+        Job job = demoFloor();
         CutList& list = job.cutLists["dipper-ply"];
         list.stock.clear();
         StockEntry corner{.id = "s1", .name = "corner", .rack = true};

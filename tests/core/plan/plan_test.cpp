@@ -26,7 +26,7 @@ private slots:
         const Plan p = plan(job());
         QVERIFY(!p.hasErrors());
         const SurfacePlan& s = *p.surface("floor");
-        QVERIFY(s.setOut.laid());
+        QVERIFY(s.setOut().laid());
         // 3630 x 1775 mm are covered.
         QVERIFY(std::abs(p.totals.laidArea.value - 3.630 * 1.775) < 1e-9);
         QCOMPARE(p.purchases.size(), std::size_t{1});
@@ -38,7 +38,7 @@ private slots:
 
     void theSameJobGivesTheSamePlan() {
         const Plan a = plan(job()), b = plan(job());
-        QVERIFY(a.surfaces[0].setOut == b.surfaces[0].setOut);
+        QVERIFY(a.surfaces[0].setOut() == b.surfaces[0].setOut());
         QVERIFY(a.purchases == b.purchases);
         QVERIFY(a.totals == b.totals);
         QVERIFY(a.remarks == b.remarks);
@@ -48,21 +48,21 @@ private slots:
         Planner planner;
         Job j = job();
         for (double offset = 0; offset < 180; offset += 30) {
-            j.finishes["floor"].rules["startOffset"] = offset;
+            face(j).rules["startOffset"] = offset;
             const Plan kept = planner.plan(j);
             const Plan again = planner.plan(j);
-            QVERIFY(kept.surfaces[0].setOut == plan(j).surfaces[0].setOut);
-            QVERIFY(again.surfaces[0].setOut == kept.surfaces[0].setOut);
+            QVERIFY(kept.surfaces[0].setOut() == plan(j).surfaces[0].setOut());
+            QVERIFY(again.surfaces[0].setOut() == kept.surfaces[0].setOut());
         }
         j.name = "Another name"; // changes nothing that is planned
-        QVERIFY(planner.plan(j).surfaces[0].setOut == plan(j).surfaces[0].setOut);
+        QVERIFY(planner.plan(j).surfaces[0].setOut() == plan(j).surfaces[0].setOut());
     }
 
     void aStoppedPlanSaysSo() {
         std::stop_source stop;
         stop.request_stop();
         QVERIFY(plan(job(), stop.get_token()).stopped);
-        QVERIFY(startsOf(job(), "floor", stop.get_token()).choices.empty());
+        QVERIFY(startsOf(job(), "floor", -1, stop.get_token()).choices.empty());
     }
 
     void anUnmeasuredFloorIsNoMistake() {
@@ -106,25 +106,30 @@ private slots:
         QVERIFY(has(plan(j), RemarkKind::PriceMissing));
         QVERIFY(!plan(j).totals.cost);
         j = job();
-        j.finishes["floor"].product = "gone";
+        face(j).product = "gone";
         QVERIFY(has(plan(j), RemarkKind::ProductMissing));
-        j.finishes["floor"].product.clear();
+        j.finishes["floor"].now().layers.clear();
         QVERIFY(has(plan(j), RemarkKind::NoProduct));
         j = job();
-        j.finishes["floor"].rules["kerf"] = -4;
+        face(j).rules["kerf"] = -4;
         QVERIFY(has(plan(j), RemarkKind::FieldOutOfRange));
         j = job();
-        j.finishes["floor"].underlay = "plank"; // no underlay at all
+        j.finishes["floor"].now().layers.insert(j.finishes["floor"].now().layers.begin(),
+                                                Layer{"sand", {}, {}, false}); // no such product
         QVERIFY(has(plan(j), RemarkKind::ProductMissing));
     }
 
     void everyFieldTableIsSound() {
-        for (const std::string_view family : {"planks", "underlay"})
-            for (const Field& f : fieldsOfFamily(family)) {
-                QVERIFY(f.least <= f.byDefault && f.byDefault <= f.most);
-                QVERIFY(findField(fieldsOfFamily(family), f.key) == &f);
-            }
-        for (const Field& f : plankRuleFields()) QVERIFY(f.least <= f.byDefault && f.byDefault <= f.most);
+        const auto sound = [](std::span<const Field> fields) {
+            return std::all_of(fields.begin(), fields.end(), [&](const Field& f) {
+                return f.least <= f.byDefault && f.byDefault <= f.most && findField(fields, f.key) == &f &&
+                       (f.unit != FieldUnit::Choice || f.choices.size() == static_cast<std::size_t>(f.most) + 1);
+            });
+        };
+        for (const Family& family : families()) QVERIFY(sound(family.fields) && sound(family.layerRules));
+        for (const SetOutFamily& family : setOutFamilies())
+            QVERIFY(sound(family.ruleFields) && productFamily(family.id)->role == LayerRole::Finish);
+        for (const FittingFamily& family : fittingFamilies()) QVERIFY(productFamily(family.id));
         QVERIFY(fieldsOfFamily("cork").empty());
         QVERIFY(findFamily("planks") && !findFamily("cork"));
     }
@@ -135,8 +140,8 @@ private slots:
         c.products[0].fields["movementGap"] = 8;
         c.products[0].fields["leastStagger"] = 400;
         const Job j = newJob("New", c, Currency{});
-        QCOMPARE(j.finish("floor").rules.at("gap"), 8.0);
-        QCOMPARE(j.finish("floor").rules.at("stagger"), 400.0);
+        QCOMPARE(j.face("floor")->rules.at("gap"), 8.0);
+        QCOMPARE(j.face("floor")->rules.at("stagger"), 400.0);
         QVERIFY(j.log("floor").done.empty());
     }
 

@@ -373,7 +373,7 @@ private slots:
         QVERIFY(near(both.totals.laidArea.value, 2 * 1.2 * 0.4));
         job.surfaces[0].openings = {window(100, 300, 300, 200)};
         const Plan hatch = plan(job);
-        QVERIFY(near(hatch.surface("floor")->setOut.laidArea().value, 1.2 * 0.4 - 0.3 * 0.2, 1e-6));
+        QVERIFY(near(hatch.surface("floor")->setOut().laidArea().value, 1.2 * 0.4 - 0.3 * 0.2, 1e-6));
     }
 };
 WESTRUM_TEST(ShellTest)

@@ -93,9 +93,19 @@ private slots:
     }
 
     void theStepsGoInLayingOrderWithTheirCautions() {
-        const SetOut s = setOutPlanks(box(3000, 1760), plankOf(plankProduct(1285, 192, 8, 2000)),
-                                      {.gap = {10}, .startOffset = {90}});
-        const auto steps = fitSteps(s, {.packs = 4, .underlay = UnderlayTakeoff{}, .gap = {10}, .edgeLength = {9520}});
+        const Product plank = plankProduct(1285, 192, 8, 2000);
+        const Product mat{"mat", "underlay", "Mat", "Yard", {}, {}};
+        const SetOut s = setOutPlanks(box(3000, 1760), plankOf(plank), {.gap = {10}, .startOffset = {90}});
+        const Purchase four{.product = "plank", .size = {}, .family = "planks", .packs = 4};
+        LayerTakeoff strips;
+        strips.strips = takeOffUnderlay(box(3000, 1760), underlayOf(mat));
+        const FieldValues rules{{"gap", 10}};
+        FitFacts facts;
+        const SetOut none;
+        facts.layers = {{&mat, &none, &strips, &rules, nullptr, false, 0},
+                        {&plank, &s, &strips, &rules, &four, true, 1}};
+        facts.edgeLength = {9520};
+        const auto steps = fitSteps(facts);
         QCOMPARE(static_cast<int>(steps.front().kind), static_cast<int>(StepKind::CheckDelivery));
         QCOMPARE(static_cast<int>(steps.back().kind), static_cast<int>(StepKind::Trims));
         QCOMPARE(steps.size(), 5 + s.rows.size());
@@ -113,7 +123,7 @@ private slots:
                 QVERIFY(step.caution == Caution::SawAndDust);
         }
         QCOMPARE(pieces, s.pieces.size());
-        QVERIFY(fitSteps(SetOut{}, {}).empty());
+        QVERIFY(fitSteps({}).empty());
     }
 };
 WESTRUM_TEST(TakeoffTest)

@@ -1,0 +1,29 @@
+#pragma once
+
+#include "core/catalogue/product.h"
+#include "core/setout/set_out.h"
+
+#include <QColor>
+#include <QPainter>
+#include <QPainterPath>
+
+namespace westrum {
+
+/// How the finishes of a family look. It decides nothing: what it is given is drawn.
+struct FinishStyle {
+    const char* family;
+    /// What shows between the pieces: grout, the shadow of a gap.
+    QColor (*ground)(const Product&);
+    /// One piece. `alongX`: its length or grain runs across the screen.
+    void (*piece)(QPainter&, const QPainterPath& shape, const Product&, const SetOut&, const Piece&, unsigned seed,
+                  bool alongX, double pixelsPerMm);
+    QColor (*ink)(const Product&); ///< writing that stands out on it
+};
+
+/// The style of a product's family; that of planks for one unknown.
+const FinishStyle& finishStyle(const Product& product);
+
+/// A layer of a build-up in section: its hatching by family, readable without colour.
+void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& product);
+
+} // namespace westrum

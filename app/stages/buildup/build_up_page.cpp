@@ -1,0 +1,370 @@
+#include "app/stages/buildup/build_up_page.h"
+
+#include "app/document/commands.h"
+#include "app/document/shell_commands.h"
+#include "app/drawing/theme.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+
+namespace westrum {
+namespace {
+
+/// Products by family, separated; `data` is the id.
+void fillProducts(QComboBox* box, const Catalogue& catalogue) {
+    for (const Family& family : families()) {
+        if (family.role == LayerRole::Trim) continue;
+        bool first = true;
+        for (const Product& p : catalogue.products) {
+            if (p.family != family.id) continue;
+            if (first && box->count() > 0) box->insertSeparator(box->count());
+            first = false;
+            box->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+        }
+    }
+}
+
+} // namespace
+
+BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent),
+      optionsBox_(new QWidget),
+      options_(new QGridLayout(optionsBox_)),
+      bench_(new SectionBench(document, decimalMark)),
+      layer_(new BoundForm(document, decimalMark)),
+      headroom_(new BoundForm(document, decimalMark)),
+      add_(new QComboBox),
+      copy_(new QComboBox),
+      catalogueButton_(new QPushButton(tr("Catalogue…"))),
+      catalogue_(new CataloguePanel(document, decimalMark)) {
+    options_->setContentsMargins(0, 0, 0, 0);
+    options_->setHorizontalSpacing(14);
+    options_->setVerticalSpacing(2);
+    column()->addWidget(optionsBox_);
+    column()->addWidget(bench_, 1);
+    column()->addWidget(layer_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    add_->setObjectName(QStringLiteral("addLayer"));
+    add_->setAccessibleName(tr("Add a layer"));
+    copy_->setObjectName(QStringLiteral("copyBuildUp"));
+    copy_->setAccessibleName(tr("Copy this build-up to another surface"));
+    for (QComboBox* box : {add_, copy_}) box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    catalogueButton_->setCheckable(true);
+    catalogueButton_->setObjectName(QStringLiteral("catalogue"));
+    row->addWidget(add_, 2);
+    row->addWidget(copy_, 2);
+    row->addWidget(catalogueButton_);
+    row->addWidget(headroom_, 3);
+    column()->addLayout(row);
+    catalogue_->hide();
+    column()->addWidget(catalogue_, 2);
+    connect(catalogueButton_, &QPushButton::toggled, this, [this](bool on) {
+        catalogue_->setVisible(on);
+        bench_->setVisible(!on);
+        if (on && bench_->layerInHand() >= 0) {
+            const Finish& f = document_.job().finish(surfaceId());
+            if (bench_->layerInHand() < static_cast<int>(f.layers.size()))
+                catalogue_->take(f.layers[static_cast<std::size_t>(bench_->layerInHand())].product);
+        }
+        refresh();
+    });
+    const auto note = [this](const QString& sentence) {
+        problem_ = sentence;
+        saySomething();
+    };
+    connect(catalogue_, &CataloguePanel::said, this, note);
+    connect(layer_, &BoundForm::problem, this, note);
+    connect(headroom_, &BoundForm::problem, this, note);
+    connect(add_, &QComboBox::activated, this, [this](int index) {
+        const QString id = add_->itemData(index).toString();
+        if (!id.isEmpty()) push(document_, addLayer(document_, surfaceId(), id.toStdString()));
+    });
+    connect(copy_, &QComboBox::activated, this, [this](int index) {
+        const std::string to = copy_->itemData(index).toString().toStdString();
+        if (to.empty()) return;
+        push(document_, copyBuildUp(document_, surfaceId(), to));
+        const Surface* s = document_.job().surface(to);
+        problem_ = s ? tr("%1 has this build-up now.").arg(QString::fromStdString(s->name)) : QString();
+        refresh();
+    });
+    connect(bench_, &SectionBench::picked, this, [this](int layer) {
+        document_.setCurrentLayer(layer); // Set out shows the same one
+        refreshLayer();
+    });
+    connect(bench_, &SectionBench::moved, this, [this](int layer, int to) {
+        bench_->takeInHand(to);
+        push(document_, moveLayer(document_, surfaceId(), layer, to));
+    });
+    connect(&worker_, &OptionWorker::found, this,
+            [this](const std::string& surface, const std::vector<OptionFigures>& figures) {
+                foundFor_ = surface;
+                found_ = figures;
+                if (isVisible()) refreshOptions();
+            });
+    connect(&document_, &JobDocument::currentSurfaceChanged, this, [this] { problem_.clear(); });
+}
+
+QString BuildUpPage::differences(const OptionFigures& o, const OptionFigures& c) const {
+    const Figures f = figures();
+    QStringList said;
+    const auto more = [&](double by, double least, const QString& text) {
+        if (std::abs(by) >= least) said << (by > 0 ? QStringLiteral("+") : QStringLiteral("−")) + text;
+    };
+    more((o.thickness - c.thickness).value, 0.05, f.fineLength({std::abs((o.thickness - c.thickness).value)}));
+    more((o.mass - c.mass).value, 0.05, f.mass({std::abs((o.mass - c.mass).value)}));
+    if (o.cost && c.cost) {
+        const std::int64_t by = o.cost->minor - c.cost->minor;
+        more(static_cast<double>(by), 1, f.money({std::abs(by), o.cost->currency}));
+    } else {
+        said << tr("a price is missing");
+    }
+    return said.isEmpty() ? tr("the same") : said.join(QStringLiteral("   "));
+}
+
+void BuildUpPage::refreshOptions() {
+    const FinishOptions& all = document_.job().options(surfaceId());
+    const Figures f = figures();
+    const Theme& t = Theme::now();
+    while (QLayoutItem* item = options_->takeAt(0)) {
+        if (item->widget()) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+    const bool known = foundFor_ == surfaceId() && found_.size() == all.options.size();
+    const auto label = [&](const QString& text, const QColor& colour) {
+        auto* l = new QLabel(text);
+        l->setTextFormat(Qt::PlainText);
+        l->setStyleSheet(QStringLiteral("color: %1;").arg(css(colour)));
+        return l;
+    };
+    for (int k = 0; k < static_cast<int>(all.options.size()); ++k) {
+        const Finish& option = all.options[static_cast<std::size_t>(k)];
+        const bool chosen = k == all.chosen;
+        auto* pick = new QPushButton(
+            QStringLiteral("%1   %2")
+                .arg(QChar(0x2460 + k))
+                .arg(option.name.empty() ? tr("option %1").arg(k + 1) : QString::fromStdString(option.name)));
+        pick->setCheckable(true);
+        pick->setChecked(chosen);
+        pick->setObjectName(QStringLiteral("option%1").arg(k));
+        pick->setShortcut(QKeySequence(QStringLiteral("Alt+%1").arg(k + 1)));
+        pick->setToolTip(tr("Choose this option: Alt+%1").arg(k + 1));
+        connect(pick, &QPushButton::clicked, this,
+                [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
+        options_->addWidget(pick, k, 0);
+        if (known) {
+            const OptionFigures& o = found_[static_cast<std::size_t>(k)];
+            options_->addWidget(label(tr("%1, %2").arg(f.fineLength(o.thickness), f.mass(o.mass)), t.graphite), k, 1);
+            options_->addWidget(chosen
+                                    ? label(tr("chosen"), t.agreed)
+                                    : label(differences(o, found_[static_cast<std::size_t>(all.chosen)]), t.graphite),
+                                k, 2);
+            QStringList rest;
+            if (o.planned)
+                rest << tr("%n piece(s)", nullptr, o.pieces) << tr("%1 cut away").arg(f.percent(o.wasteShare));
+            rest << (o.warnings == 0 ? tr("nothing to remark") : tr("%n remark(s)", nullptr, o.warnings));
+            options_->addWidget(label(rest.join(QStringLiteral(", ")), o.warnings > 0 ? t.pencil : t.muted), k, 3);
+        } else {
+            options_->addWidget(label(tr("being worked out …"), t.muted), k, 1);
+        }
+    }
+    auto* name = new QLineEdit(QString::fromStdString(all.now().name));
+    name->setObjectName(QStringLiteral("optionName"));
+    name->setAccessibleName(tr("Name of the option chosen"));
+    name->setPlaceholderText(tr("name of the option"));
+    name->setMaximumWidth(190);
+    connect(name, &QLineEdit::editingFinished, this, [this, name] {
+        const std::string typed = name->text().trimmed().toStdString();
+        const FinishOptions& now = document_.job().options(surfaceId());
+        if (typed != now.now().name) push(document_, renameOption(document_, surfaceId(), now.chosen, typed));
+    });
+    auto* more = new QPushButton(tr("Another option"));
+    more->setObjectName(QStringLiteral("addOption"));
+    more->setToolTip(tr("A copy of the one chosen, to be changed"));
+    connect(more, &QPushButton::clicked, this, [this] {
+        const auto n = document_.job().options(surfaceId()).options.size();
+        push(document_, addOption(document_, surfaceId(), tr("option %1").arg(n + 1).toStdString()));
+    });
+    auto* remove = new QPushButton(tr("Remove it"));
+    remove->setObjectName(QStringLiteral("removeOption"));
+    remove->setEnabled(all.options.size() > 1);
+    connect(remove, &QPushButton::clicked, this, [this] {
+        push(document_, removeOption(document_, surfaceId(), document_.job().options(surfaceId()).chosen));
+    });
+    auto* row = new QWidget;
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->addWidget(name);
+    line->addWidget(more);
+    line->addWidget(remove);
+    line->addStretch(1);
+    options_->addWidget(row, static_cast<int>(all.options.size()), 0, 1, 4);
+    options_->setColumnStretch(3, 1);
+}
+
+void BuildUpPage::refreshLayer() {
+    const Finish& finish = document_.job().finish(surfaceId());
+    int at = bench_->layerInHand();
+    if (at >= static_cast<int>(finish.layers.size())) at = -1;
+    if (at != bench_->layerInHand()) bench_->takeInHand(at);
+    const std::string product = at < 0 ? std::string() : finish.layers[static_cast<std::size_t>(at)].product;
+    const std::string key = surfaceId() + "/" + std::to_string(at) + "/" + product + "/" +
+                            std::to_string(document_.job().catalogue.products.size());
+    if (key == layerBuiltFor_) return layer_->refresh();
+    layerBuiltFor_ = key;
+    layer_->clear();
+    if (at < 0) {
+        layer_->words(finish.layers.empty() ? tr("No layer yet.")
+                                            : tr("Point at a layer to change it; drag it to another place."));
+        layer_->stretch();
+        return;
+    }
+    const auto now = [this, at]() -> const Layer& {
+        return document_.job().finish(surfaceId()).layers[static_cast<std::size_t>(at)];
+    };
+    const Product* p = document_.job().catalogue.find(product);
+    const Family* family = p ? productFamily(p->family) : nullptr;
+    // Products that do the same in a build-up, in the order of the catalogue.
+    std::vector<std::string> ids;
+    QStringList names;
+    for (const Product& other : document_.job().catalogue.products) {
+        const Family* f = productFamily(other.family);
+        if (!f || (family && f->role != family->role)) continue;
+        ids.push_back(other.id);
+        names << QString::fromStdString(other.name);
+    }
+    if (!p) {
+        ids.insert(ids.begin(), product);
+        names.prepend(tr("not in the catalogue"));
+    }
+    layer_->choice(
+        tr("layer"), QStringLiteral("layerProduct"), names,
+        [ids, now] {
+            const auto found = std::find(ids.begin(), ids.end(), now().product);
+            return found == ids.end() ? -1 : static_cast<int>(found - ids.begin());
+        },
+        [this, ids, at](int index) {
+            push(document_, replaceLayer(document_, surfaceId(), at, ids[static_cast<std::size_t>(index)]));
+        });
+    if (family)
+        for (const Field& field : family->layerRules)
+            layer_->flag(
+                fieldName(field.tradeName),
+                QStringLiteral("rule-") +
+                    QString::fromLatin1(field.key.data(), static_cast<qsizetype>(field.key.size())),
+                [now, &field] { return valueOf(now().rules, field) != 0; },
+                [this, at, &field](bool on) {
+                    push(document_, setRule(document_, surfaceId(), std::string(field.key), on ? 1 : 0, at));
+                });
+    layer_->flag(
+        tr("bolts pass through"), QStringLiteral("bolted"), [now] { return now().bolted; },
+        [this, at](bool on) { push(document_, setBolted(document_, surfaceId(), at, on)); });
+    layer_->button(tr("Remove it"), QStringLiteral("removeLayer"), [this, at] {
+        bench_->takeInHand(-1);
+        push(document_, removeLayer(document_, surfaceId(), at));
+    });
+    layer_->stretch();
+    layer_->refresh();
+}
+
+void BuildUpPage::buildHeadroom() {
+    const Surface* s = surface();
+    const bool wanted = s && (s->kind == SurfaceKind::Floor || s->kind == SurfaceKind::Ceiling);
+    headroom_->setVisible(wanted);
+    const std::string key = wanted ? "headroom" : "";
+    if (key != headroomBuiltFor_) {
+        headroomBuiltFor_ = key;
+        headroom_->clear();
+        if (wanted) {
+            const auto length = [&](const QString& label, const char* name, MaybeReading Headroom::*which) {
+                headroom_->length(
+                    label, QString::fromLatin1(name), [this, which] { return document_.job().headroom.*which; },
+                    [this, which](MaybeReading r) {
+                        Headroom h = document_.job().headroom;
+                        h.*which = std::move(r);
+                        push(document_, setHeadroom(document_, std::move(h)));
+                    });
+            };
+            length(tr("bare height: rear"), "headRear", &Headroom::rear);
+            length(tr("middle"), "headMiddle", &Headroom::middle);
+            length(tr("front"), "headFront", &Headroom::front);
+            length(tr("person"), "person", &Headroom::person);
+        }
+    }
+    if (wanted) headroom_->refresh();
+}
+
+void BuildUpPage::refreshChoices() {
+    const Job& job = document_.job();
+    add_->clear();
+    add_->addItem(tr("Add a layer …"), QString());
+    fillProducts(add_, job.catalogue);
+    copy_->clear();
+    copy_->addItem(tr("Copy to …"), QString());
+    for (const Surface& s : job.surfaces)
+        if (s.id != surfaceId()) copy_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+    copy_->setEnabled(!job.finish(surfaceId()).layers.empty());
+}
+
+void BuildUpPage::saySomething() {
+    const Figures f = figures();
+    const SurfacePlan* plan = surfacePlan();
+    if (!problem_.isEmpty()) return say(problem_, false);
+    if (!plan || plan->layers.empty())
+        return say(tr("What goes onto this metal? Add layers from the metal inwards, or copy a build-up from a like "
+                      "surface. All figures are defaults: the product's label goes before them."));
+    for (const Remark& r : plan->stack.remarks) return say(sentence(r, f), true);
+    const Surface* s = surface();
+    QStringList said{tr("%1 thick").arg(f.fineLength(plan->stack.total))};
+    if (plan->stack.grip.value > 0)
+        said << tr("bolts grip %1 with %2 of metal and plate")
+                    .arg(f.fineLength(plan->stack.grip + kMetalAndPlate), f.fineLength(kMetalAndPlate));
+    if (s->kind == SurfaceKind::Ceiling || s->kind == SurfaceKind::Headliner)
+        said << tr("lamps find %1 of depth, %2 where the insulation is cut away")
+                    .arg(f.fineLength(plan->stack.lampDepth), f.fineLength(plan->stack.toMetal));
+    QString text = said.join(QStringLiteral("; ")) + QLatin1Char('.');
+    if (const auto& h = document_.plan()->headroom;
+        h && (s->kind == SurfaceKind::Floor || s->kind == SurfaceKind::Ceiling)) {
+        text += QLatin1Char(' ') +
+                tr("Headroom %1, at worst %2, most likely no less than %3.")
+                    .arg(f.fineLength(h->left.head), f.fineLength(h->left.worst), f.fineLength(h->left.probable));
+        if (h->left.standsUpright)
+            text += QLatin1Char(' ') +
+                    (*h->left.standsUpright ? tr("One can stand upright.") : tr("One cannot stand upright."));
+    }
+    if (s->kind == SurfaceKind::Floor)
+        for (const DoorPlan& d : document_.plan()->thresholds)
+            text +=
+                QLatin1Char(' ') + tr("Step at %1: %2.").arg(QString::fromStdString(d.door), f.fineLength(d.step.step));
+    say(text);
+}
+
+void BuildUpPage::refresh() {
+    const Surface* s = surface();
+    if (!s) return;
+    const SurfacePlan* plan = surfacePlan();
+    const Finish& finish = document_.job().finish(surfaceId());
+    setHeading(QString::fromStdString(s->name),
+               tr("%n layer(s) from the metal inwards", nullptr, static_cast<int>(finish.layers.size())));
+    if (askedFor_ != surfaceId() || askedWith_ != document_.plan()) {
+        askedFor_ = surfaceId();
+        askedWith_ = document_.plan();
+        worker_.request(document_.job(), surfaceId());
+    }
+    // A name being typed is not taken away.
+    const auto* name = optionsBox_->findChild<QLineEdit*>(QStringLiteral("optionName"));
+    if (!name || !name->hasFocus()) refreshOptions();
+    if (plan && bench_->layerInHand() < 0 && document_.currentLayer() >= 0)
+        bench_->takeInHand(document_.currentLayer());
+    refreshLayer();
+    refreshChoices();
+    buildHeadroom();
+    if (catalogue_->isVisible()) catalogue_->refresh();
+    saySomething();
+    bench_->update();
+}
+
+} // namespace westrum

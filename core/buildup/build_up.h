@@ -1,0 +1,46 @@
+#pragma once
+
+#include "core/catalogue/family.h"
+
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// One layer of a build-up: a product and how it is laid.
+struct Layer {
+    std::string product; ///< id in the catalogue
+    FieldValues rules;   ///< of the family's set-out, or of Family::layerRules
+    /// Joints of panels set by hand: coordinates along the surface, rising. Empty: where the set-out puts them.
+    std::vector<double> joints;
+    bool bolted = false; ///< the bolts of furniture or seats pass through it
+    friend bool operator==(const Layer&, const Layer&) = default;
+};
+
+/// What a surface is made of: its layers from the metal inwards, and what closes its edges.
+struct Finish {
+    std::string name; ///< of the option, where several are kept side by side
+    std::vector<Layer> layers;
+    std::string trim; ///< id of what runs along its edges; empty: none
+    friend bool operator==(const Finish&, const Finish&) = default;
+};
+
+/// The options kept for a surface, one of them chosen.
+struct FinishOptions {
+    std::vector<Finish> options{1};
+    int chosen = 0; ///< always a place in `options`
+    [[nodiscard]] const Finish& now() const { return options[static_cast<std::size_t>(chosen)]; }
+    [[nodiscard]] Finish& now() { return options[static_cast<std::size_t>(chosen)]; }
+    friend bool operator==(const FinishOptions&, const FinishOptions&) = default;
+};
+
+/// Place of the layer that is seen: the last one that is a finish, whatever coats it. -1 if there is none.
+int faceLayer(const Finish& finish, const Catalogue& catalogue);
+
+/// Place of the first layer of a role; -1 if there is none.
+int layerOfRole(const Finish& finish, const Catalogue& catalogue, LayerRole role);
+
+/// Where a layer of a role belongs: before the first layer of a later role.
+int placeFor(const Finish& finish, const Catalogue& catalogue, LayerRole role);
+
+} // namespace westrum

@@ -1,0 +1,119 @@
+#include "core/catalogue/hard_finishes.h"
+#include "core/fitting/steps.h"
+#include "core/setout/board_cladding.h"
+#include "core/setout/sheet_panels.h"
+#include "core/setout/tiling.h"
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+constexpr double kGroutDensity = 1.6; ///< kg/dm3, cement grout
+constexpr std::int64_t kTileSetHours = 24;
+
+void routOpenings(const FitFacts& facts, std::vector<FitStep>& steps) {
+    const auto covered = std::count_if(facts.openings.begin(), facts.openings.end(),
+                                       [](const OpeningName& o) { return o.treatment == Treatment::CoverAndRout; });
+    if (covered > 0)
+        steps.push_back({.key = "rout",
+                         .kind = StepKind::RoutOpenings,
+                         .facts = {{"count", static_cast<std::int64_t>(covered)}},
+                         .caution = Caution::SawAndDust});
+}
+
+} // namespace
+
+void boardSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const SetOut& s = *layer.setOut;
+    steps.push_back({.key = "rest",
+                     .kind = StepKind::RestTimber,
+                     .facts = {{"product", layer.product->name}, {"boards", std::int64_t{s.figures.stock}}}});
+    const double first = s.rows.front().low;
+    steps.push_back({.key = "line",
+                     .kind = StepKind::SnapLine,
+                     .facts = {{"at", Mm{s.startLine - first}}, {"gap", boardRulesOf(*layer.rules).gap}},
+                     .caution = facts.overhead ? Caution::Overhead : Caution::DrillIntoBody});
+    const int rows = static_cast<int>(s.rows.size());
+    for (int r = 0; r < rows; ++r) {
+        FitStep step{.key = "row-" + std::to_string(r + 1),
+                     .kind = r == 0          ? StepKind::FirstBoard
+                             : r + 1 == rows ? StepKind::LastBoard
+                                             : StepKind::BoardRow};
+        Mm ripStart, ripEnd;
+        for (std::size_t i = 0; i < s.pieces.size(); ++i)
+            if (s.pieces[i].row == r) {
+                if (step.pieces.empty()) ripStart = s.pieces[i].ripAtStart;
+                ripEnd = s.pieces[i].ripAtEnd;
+                step.pieces.push_back(static_cast<int>(i));
+            }
+        step.facts = {{"row", std::int64_t{r + 1}}, {"ripStart", ripStart}, {"ripEnd", ripEnd}};
+        if (r == 0 || (ripStart.value > 0 && r + 1 == rows)) step.caution = Caution::SawAndDust;
+        steps.push_back(std::move(step));
+    }
+    routOpenings(facts, steps);
+}
+
+void panelSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const SetOut& s = *layer.setOut;
+    steps.push_back({.key = "cut",
+                     .kind = StepKind::CutPanels,
+                     .facts = {{"product", layer.product->name}, {"count", static_cast<std::int64_t>(s.pieces.size())}},
+                     .caution = Caution::SawAndDust});
+    steps.push_back({.key = "dry-fit",
+                     .kind = StepKind::DryFitPanels,
+                     .facts = {},
+                     .caution = facts.overhead ? Caution::Overhead : Caution::DrillIntoBody});
+    for (std::size_t i = 0; i < s.pieces.size(); ++i) {
+        const Piece& p = s.pieces[i];
+        steps.push_back({.key = "panel-" + p.name,
+                         .kind = StepKind::FixPanel,
+                         .facts = {{"panel", p.name},
+                                   {"length", p.length},
+                                   {"width", p.width},
+                                   {"removable", std::int64_t{p.removable ? 1 : 0}}},
+                         .pieces = {static_cast<int>(i)}});
+    }
+    if (!s.joints.empty()) {
+        Mm total;
+        for (const Joint& j : s.joints) total = total + Mm{distance(j.from, j.to)};
+        steps.push_back(
+            {.key = "joints",
+             .kind = StepKind::CloseJoints,
+             .facts = {{"count", static_cast<std::int64_t>(s.joints.size())},
+                       {"total", total},
+                       {"style", static_cast<std::int64_t>(valueOf(*layer.rules, panelRuleFields(), "panelJoint"))}}});
+    }
+    routOpenings(facts, steps);
+}
+
+void tileSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const SetOut& s = *layer.setOut;
+    const Tile tile = tileOf(*layer.product);
+    const auto whole =
+        std::count_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.kind == PieceKind::Whole; });
+    const auto cut = static_cast<std::int64_t>(s.pieces.size()) - whole;
+    steps.push_back({.key = "backing", .kind = StepKind::CheckBacking, .facts = {}, .caution = Caution::DrillIntoBody});
+    steps.push_back(
+        {.key = "lines", .kind = StepKind::TileLines, .facts = {{"first", s.firstRow}, {"column", s.firstColumn}}});
+    steps.push_back({.key = "whole",
+                     .kind = tile.selfAdhesive ? StepKind::PeelTiles : StepKind::LayTiles,
+                     .facts = {{"whole", static_cast<std::int64_t>(whole)}, {"joint", s.jointWidth}}});
+    if (cut > 0)
+        steps.push_back({.key = "cuts",
+                         .kind = StepKind::CutTiles,
+                         .facts = {{"cut", cut}, {"tiles", static_cast<std::int64_t>(s.stock.size()) - whole}},
+                         .caution = tile.selfAdhesive ? Caution::SawAndDust : Caution::TileDust});
+    if (!tile.selfAdhesive) {
+        double area = 0;
+        for (const Piece& p : s.pieces) area += areaMm2(p.shape) / 1e6;
+        steps.push_back({.key = "grout",
+                         .kind = StepKind::GroutTiles,
+                         .facts = {{"amount", area * groutKgPerM2(tile.width, tile.height, s.jointWidth, tile.thickness,
+                                                                  kGroutDensity)},
+                                   {"hours", kTileSetHours}}});
+    }
+    routOpenings(facts, steps);
+}
+
+} // namespace westrum

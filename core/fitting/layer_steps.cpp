@@ -1,0 +1,87 @@
+#include "core/catalogue/layers.h"
+#include "core/fitting/steps.h"
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+std::int64_t packs(const LayerFacts& layer) { return layer.purchase ? layer.purchase->packs : 0; }
+
+} // namespace
+
+void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const UnderlayTakeoff& t = layer.take->strips;
+    if (t.strips.empty()) return;
+    steps.push_back({.key = "underlay",
+                     .kind = StepKind::LayUnderlay,
+                     .facts = {{"strips", static_cast<std::int64_t>(t.strips.size())},
+                               {"total", t.totalLength},
+                               {"along", std::int64_t{t.alongX ? 1 : 0}}},
+                     .caution = Caution::KneelAndLift});
+}
+
+void underlaySteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    // Under planks it is laid after their base was checked.
+    if (std::none_of(facts.layers.begin(), facts.layers.end(),
+                     [](const LayerFacts& l) { return l.product->family == "planks" && l.setOut->laid(); }))
+        layUnderlay(layer, steps);
+}
+
+void barrierSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const UnderlayTakeoff& t = layer.take->strips;
+    steps.push_back({.key = "lay",
+                     .kind = StepKind::LayBarrier,
+                     .facts = {{"product", layer.product->name},
+                               {"strips", static_cast<std::int64_t>(t.strips.size())},
+                               {"total", t.totalLength},
+                               {"lap", barrierOf(*layer.product).lap}}});
+}
+
+void insulationSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    steps.push_back(
+        {.key = "fit",
+         .kind = StepKind::FitInsulation,
+         .facts = {{"product", layer.product->name},
+                   {"packs", packs(layer)},
+                   {"area", layer.take->area.value},
+                   {"between", static_cast<std::int64_t>(valueOf(*layer.rules, insulationRules(), "between"))}},
+         .caution = Caution::SawAndDust});
+}
+
+void battenSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    Mm total;
+    for (const Mm l : layer.take->lengths) total = total + l;
+    steps.push_back({.key = "fix",
+                     .kind = StepKind::FixBattens,
+                     .facts = {{"product", layer.product->name},
+                               {"count", static_cast<std::int64_t>(layer.take->lengths.size())},
+                               {"total", total}},
+                     .caution = Caution::DrillIntoBody});
+}
+
+void adhesiveSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const Adhesive a = adhesiveOf(*layer.product);
+    steps.push_back({.key = "spread",
+                     .kind = StepKind::SpreadAdhesive,
+                     .facts = {{"product", layer.product->name},
+                               {"amount", layer.take->amount},
+                               {"minutes", static_cast<std::int64_t>(a.openMinutes)},
+                               {"hours", static_cast<std::int64_t>(a.cureHours)}},
+                     .caution = Caution::Solvents});
+}
+
+void coatingSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    const Coating c = coatingOf(*layer.product);
+    for (int n = 1; n <= c.coats; ++n)
+        steps.push_back({.key = "coat-" + std::to_string(n),
+                         .kind = StepKind::Coat,
+                         .facts = {{"product", layer.product->name},
+                                   {"coat", std::int64_t{n}},
+                                   {"coats", std::int64_t{c.coats}},
+                                   {"amount", layer.take->amount / c.coats},
+                                   {"hours", static_cast<std::int64_t>(c.recoatHours)}},
+                         .caution = n == 1 ? std::optional(Caution::Solvents) : std::nullopt});
+}
+
+} // namespace westrum

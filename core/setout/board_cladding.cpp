@@ -1,0 +1,591 @@
+#include "core/setout/board_cladding.h"
+
+#include "core/geometry/boolean.h"
+#include "core/setout/piece_width.h"
+#include "core/units/count.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+namespace westrum {
+namespace {
+
+constexpr double kLevel = 1e-6;
+constexpr double kSteepestTaper = 0.15; ///< a side steeper than this is an end, not an edge that tapers
+constexpr double kLampTolerance = 2;
+
+constexpr std::array<std::string_view, 6> kStarts{
+    "a board on the centre", "a joint on the centre", "from the first edge", "from the last edge", "by hand",
+    "a joint on the datum"};
+constexpr std::array<std::string_view, 3> kJointings{"full length", "joined in turns", "fewest boards"};
+constexpr std::array<std::string_view, 3> kReturns{"square", "mitred", "coped"};
+constexpr std::array<std::string_view, 2> kTongues{"first row", "last row"};
+
+constexpr std::array<Field, 16> kRules{{
+    {"direction", "rows run", FieldUnit::Choice, 0, 1, 0, kDirections},
+    {"start", "start", FieldUnit::Choice, 0, 5, 0, kStarts},
+    {"startOffset", "ripped off the first row", FieldUnit::Length, 0, 400, 0},
+    {"centre", "centred on", FieldUnit::Choice, 0, 2, 1, kCentres},
+    {"openingA", "first opening", FieldUnit::Count, 0, 200, 0},
+    {"openingB", "second opening", FieldUnit::Count, 0, 200, 0},
+    {"gap", "movement gap", FieldUnit::Length, 0, 100, 5},
+    {"jointing", "rows are", FieldUnit::Choice, 0, 2, 0, kJointings},
+    {"staggerBays", "joints apart by supports", FieldUnit::Count, 1, 10, 1},
+    {"endLeast", "least end piece", FieldUnit::Length, 0, 2000, 300},
+    {"tongues", "tongues towards the", FieldUnit::Choice, 0, 1, 1, kTongues},
+    {"taperBoards", "boards that share a taper", FieldUnit::Count, 1, 40, 1},
+    {"returns", "ends of boards", FieldUnit::Choice, 0, 2, 0, kReturns},
+    {"returnAngle", "angle of the strip", FieldUnit::Degrees, 5, 135, 45},
+    {"hidden", "hidden parts left bare", FieldUnit::Flag, 0, 1, 0},
+    {"bearing", "reaches under furniture by", FieldUnit::Length, 0, 500, 50},
+}};
+
+/// A straight line over the rows' length: its height at the start and at the end.
+struct Line {
+    double atStart{}, atEnd{};
+    [[nodiscard]] double at(double share) const { return atStart + (atEnd - atStart) * share; }
+};
+
+/// y sheared so that a line of this slope lies level; x, and with it every support, stays.
+Region sheared(Region region, double slope) {
+    if (slope == 0) return region;
+    for (Ring& ring : region.rings)
+        for (Point& p : ring) p.y -= slope * p.x;
+    return region;
+}
+
+/// The side of the region at which rows end: its longest stretch there that runs roughly along, as a line over the
+/// whole length; level at the bounds if there is none as long as half of it.
+Line sideOf(const Region& net, const Bounds& b, bool high) {
+    Line line = high ? Line{b.high.y, b.high.y} : Line{b.low.y, b.low.y};
+    double longest = b.width() * 0.5;
+    for (const Ring& ring : net.rings) {
+        if (signedArea(ring) < 0) continue;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+            const double dx = high ? p.x - q.x : q.x - p.x; // outer rings run counter-clockwise
+            if (dx <= longest) continue;
+            const double slope = (q.y - p.y) / (q.x - p.x);
+            if (std::abs(slope) < 1e-9 || std::abs(slope) > kSteepestTaper) continue;
+            longest = dx;
+            line = {p.y + slope * (b.low.x - p.x), p.y + slope * (b.high.x - p.x)};
+        }
+    }
+    // A taper that reaches the bounds at its wide end; a slant elsewhere (a bevelled corner) is none.
+    const double wide = high ? std::max(line.atStart, line.atEnd) : std::min(line.atStart, line.atEnd);
+    if (std::abs(wide - (high ? b.high.y : b.low.y)) > 1)
+        return high ? Line{b.high.y, b.high.y} : Line{b.low.y, b.low.y};
+    return line;
+}
+
+/// Boundaries between rows, from the first to the last edge of the bounds.
+std::vector<double> boundaries(double low, double high, double cover, double phase) {
+    std::vector<double> lines{low};
+    const double first = low + cover - [&] {
+        double into = std::fmod(low - phase, cover);
+        if (into < 0) into += cover;
+        return into < kLevel || cover - into < kLevel ? 0.0 : into;
+    }();
+    for (double at = first; at < high - kLevel; at += cover) lines.push_back(at);
+    lines.push_back(high);
+    return lines;
+}
+
+class Cladding {
+public:
+    Cladding(const SetOutRequest& request, const Board& board, const BoardRules& rules, const std::stop_token& stop)
+        : request_(request), board_(board), rules_(rules), stop_(stop) {}
+
+    SetOut lay() {
+        out_.rowsAcross = rules_.across;
+        checkGap(rules_.gap, board_.movementGap, out_.remarks);
+        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing), rules_.gap);
+        if (nothingLeft(out_.net, rules_.gap, out_.remarks)) return std::move(out_);
+        slope();
+        net_ = sheared(rules_.across ? transposed(out_.net) : out_.net, slope_);
+        bounds_ = boundsOf(net_);
+        if (tooMany(bounds_.height() / cover_ * std::max(1.0, bounds_.width() / board_.length.value) +
+                        areaMm2(net_) / (cover_ * board_.length.value),
+                    out_.remarks))
+            return std::move(out_);
+        findRows();
+        findRuns();
+        if (stop_.stop_requested()) return std::move(out_);
+        join();
+        cut();
+        judge();
+        return std::move(out_);
+    }
+
+private:
+    /// Rows lie along the datum when they start from it.
+    void slope() {
+        cover_ = board_.cover.value;
+        if (rules_.start != BoardStart::Datum || rules_.across || !request_.datum) return;
+        const Point d = request_.datum->right - request_.datum->left;
+        if (std::abs(d.x) < 1) return;
+        slope_ = d.y / d.x;
+        stretch_ = std::sqrt(1 + slope_ * slope_);
+        cover_ *= stretch_;
+    }
+
+    [[nodiscard]] double phase() {
+        const double low = bounds_.low.y, high = bounds_.high.y;
+        const double centre =
+            centreOf(request_, out_.net, rules_.centre, rules_.openingA, rules_.openingB, rules_.across, out_.remarks) -
+            (rules_.across ? 0 : slope_ * (bounds_.low.x + bounds_.high.x) / 2);
+        out_.centreLine = centre;
+        switch (rules_.start) {
+        case BoardStart::BoardCentred: return centredPhase(centre, cover_, true);
+        case BoardStart::JointCentred: return centre;
+        case BoardStart::FirstEdge: return low;
+        case BoardStart::LastEdge: return high;
+        case BoardStart::ByHand: return low - std::min(rules_.startOffset.value, cover_ - 1) * stretch_;
+        case BoardStart::Datum:
+            if (request_.datum && !rules_.across) return request_.datum->left.y - slope_ * request_.datum->left.x;
+            out_.remarks.push_back({Severity::Warning,
+                                    {"", Part::Rule},
+                                    RemarkKind::DatumMissing,
+                                    {},
+                                    Fix{FixKind::SetRule, "start", 0.0}});
+            return centredPhase(centre, cover_, true);
+        }
+        return low;
+    }
+
+    void findRows() {
+        const double low = bounds_.low.y, high = bounds_.high.y;
+        const double at = phase();
+        const std::vector<double> lines = boundaries(low, high, cover_, at);
+        const std::size_t rows = lines.size() - 1;
+        lowSide_ = sideOf(net_, bounds_, false);
+        highSide_ = sideOf(net_, bounds_, true);
+        for (const double y : lines) lines_.push_back({y, y});
+        // A taper shared by several boards: their lines fan out evenly towards the side.
+        const auto share = static_cast<std::size_t>(std::max(1, rules_.taperBoards));
+        const auto fan = [&](const Line& side, bool highEnd) {
+            if (std::abs(side.atStart - side.atEnd) < kLevel) return;
+            const std::size_t n = std::min(share, rows);
+            out_.taperBoards = static_cast<int>(n);
+            // What each of `boards` keeps at the narrow end.
+            const auto narrowOf = [&](std::size_t boards) {
+                return (highEnd ? std::min(side.atStart, side.atEnd) - lines[rows - boards]
+                                : lines[boards] - std::max(side.atStart, side.atEnd)) /
+                       static_cast<double>(boards);
+            };
+            sayTaper(n, rows, narrowOf);
+            if (n < 2) return;
+            const double from = highEnd ? lines[rows - n] : lines[n];
+            for (std::size_t k = 1; k <= n; ++k) {
+                const double part = static_cast<double>(k) / static_cast<double>(n);
+                const Line line{from + (side.atStart - from) * part, from + (side.atEnd - from) * part};
+                lines_[highEnd ? rows - n + k : n - k] = line;
+            }
+            out_.remarks.push_back({Severity::Note,
+                                    {"", Part::Rule},
+                                    RemarkKind::TaperLosesLock,
+                                    {{"boards", static_cast<std::int64_t>(n - 1)}},
+                                    {}});
+        };
+        fan(highSide_, true);
+        fan(lowSide_, false);
+        for (std::size_t r = 0; r < rows; ++r)
+            out_.rows.push_back({.low = lines_[r].atStart,
+                                 .high = lines_[r + 1].atStart,
+                                 .lowAtEnd = lines_[r].atEnd,
+                                 .highAtEnd = lines_[r + 1].atEnd});
+        out_.module = cover_;
+        out_.startLine = lines_.size() > 1 ? lines_[1].atStart : high;
+        const EdgeBoards edges{
+            static_cast<int>(rows), {(lines[1] - lines[0]) / stretch_}, {(lines[rows] - lines[rows - 1]) / stretch_}};
+        out_.startOffset = {std::max(0.0, board_.cover.value - edges.first.value)};
+        if (rows == 1) out_.startOffset = {0};
+        out_.firstRow = edges.first;
+        out_.lastRow = edges.last;
+        if (rows == 1 && board_.cover.value > bounds_.height() + kLevel)
+            out_.remarks.push_back({Severity::Note,
+                                    {"", Part::Row, 0},
+                                    RemarkKind::BoardWiderThanSurface,
+                                    {{"width", board_.cover}, {"limit", Mm{bounds_.height()}}},
+                                    {}});
+    }
+
+    void sayTaper(std::size_t n, std::size_t rows, const auto& narrowOf) {
+        const double third = cover_ / 3;
+        if (narrowOf(n) >= third - kLevel || bounds_.height() <= cover_) return;
+        std::size_t least = 1;
+        while (least <= rows && narrowOf(least) < third - kLevel) ++least;
+        const bool possible = least <= rows;
+        out_.remarks.push_back({Severity::Warning,
+                                {"", Part::Rule},
+                                RemarkKind::TaperTooNarrow,
+                                {{"boards", static_cast<std::int64_t>(n)},
+                                 {"width", Mm{std::max(0.0, narrowOf(n))}},
+                                 {"limit", Mm{third}},
+                                 {"least", possible ? static_cast<std::int64_t>(least) : std::int64_t{0}}},
+                                possible
+                                    ? std::optional(Fix{FixKind::SetRule, "taperBoards", static_cast<double>(least)})
+                                    : std::nullopt});
+    }
+
+    void findRuns() {
+        const double x0 = bounds_.low.x, x1 = bounds_.high.x;
+        for (std::size_t r = 0; r + 1 < lines_.size(); ++r) {
+            const Line &low = lines_[r], &high = lines_[r + 1];
+            const bool level = low.atStart == low.atEnd && high.atStart == high.atEnd;
+            std::vector<Region> parts;
+            if (level) {
+                parts = bandOf(net_, low.atStart, high.atStart);
+            } else {
+                const Region band = intersection(
+                    net_,
+                    {{{{x0 - 1, low.atStart}, {x1 + 1, low.atEnd}, {x1 + 1, high.atEnd}, {x0 - 1, high.atStart}}}});
+                for (Region& part : partsOf(band))
+                    if (areaMm2(part) > 1) parts.push_back(std::move(part));
+                std::sort(parts.begin(), parts.end(),
+                          [](const Region& a, const Region& b) { return boundsOf(a).low.x < boundsOf(b).low.x; });
+            }
+            for (Region& part : parts) {
+                const Bounds b = boundsOf(part);
+                runs_.push_back({static_cast<int>(r), b.low.x, b.width()});
+                parts_.push_back(std::move(part));
+            }
+        }
+    }
+
+    /// What an end adds that is mitred or coped onto a strip.
+    [[nodiscard]] double returnAllowance() const {
+        switch (rules_.returns) {
+        case BoardReturn::Square: return 0;
+        case BoardReturn::Mitred: return board_.thickness.value * std::tan(rules_.returnAngleRad / 2);
+        case BoardReturn::Coped: return board_.thickness.value;
+        }
+        return 0;
+    }
+    [[nodiscard]] bool atEnd(double x) const { return x < bounds_.low.x + 1 || x > bounds_.high.x - 1; }
+
+    void join() {
+        JointRules joints;
+        joints.jointing = rules_.jointing;
+        joints.supports = supportsAcross(request_, rules_.across);
+        joints.kerf = board_.kerf.value;
+        joints.endLeast = rules_.endLeast.value;
+        joints.staggerBays = rules_.staggerBays;
+        const double ends = 2 * board_.endTrim.value + 2 * returnAllowance();
+        for (const StockLength& l : request_.lengths)
+            if (l.length.value > ends) joints.lengths.push_back({{(l.length.value - ends) / stretch_}, l.cost});
+        if (joints.lengths.empty()) joints.lengths.push_back({{(board_.length.value - ends) / stretch_}, 1});
+        plan_ = planJoints(runs_, joints, stop_);
+        if (!plan_.longerThanStock.empty()) {
+            const Run& run = runs_[static_cast<std::size_t>(plan_.longerThanStock.front())];
+            double longest = 0;
+            for (const StockLength& l : joints.lengths) longest = std::max(longest, l.length.value);
+            out_.remarks.push_back({rules_.jointing == Jointing::FullLength ? Severity::Warning : Severity::Note,
+                                    {"", Part::Row, run.row},
+                                    RemarkKind::RunLongerThanStock,
+                                    {{"row", std::int64_t{run.row + 1}},
+                                     {"length", Mm{run.length * stretch_}},
+                                     {"limit", Mm{longest * stretch_}}},
+                                    {}});
+            if (joints.supports.empty())
+                out_.remarks.push_back({Severity::Warning, {"", Part::Support}, RemarkKind::NoSupports, {}, {}});
+        }
+    }
+
+    void cut() {
+        std::vector<int> inRow(out_.rows.size(), 0);
+        for (std::size_t i = 0; i < runs_.size(); ++i) {
+            std::vector<double> stops{runs_[i].start};
+            stops.insert(stops.end(), plan_.joints[i].begin(), plan_.joints[i].end());
+            stops.push_back(runs_[i].end());
+            for (std::size_t k = 0; k + 1 < stops.size(); ++k)
+                addPiece(i, stops[k], stops[k + 1], k, stops.size() - 1, inRow);
+            for (std::size_t k = 1; k + 1 < stops.size(); ++k) {
+                const auto row = static_cast<std::size_t>(runs_[i].row);
+                const double share = (stops[k] - bounds_.low.x) / std::max(1.0, bounds_.width());
+                const Point a = back({stops[k], lines_[row].at(share)}),
+                            b = back({stops[k], lines_[row + 1].at(share)});
+                out_.joints.push_back({a, b, onSupport(stops[k]), false});
+            }
+        }
+    }
+
+    [[nodiscard]] bool onSupport(double x) const {
+        for (const double s : supportsAcross(request_, rules_.across))
+            if (std::abs(s - x) < 1) return true;
+        return false;
+    }
+
+    void addPiece(std::size_t run, double from, double to, std::size_t place, std::size_t places,
+                  std::vector<int>& inRow) {
+        const int row = runs_[run].row;
+        const auto r = static_cast<std::size_t>(row);
+        const Region shape = clippedInX(parts_[run], from, to);
+        if (areaMm2(shape) < 1) return;
+        Piece piece;
+        piece.row = row;
+        piece.inRow = inRow[r]++;
+        piece.name = std::to_string(row + 1) + "." + std::to_string(piece.inRow + 1);
+        piece.kind = places == 1           ? PieceKind::Single
+                     : place == 0          ? PieceKind::First
+                     : place + 1 == places ? PieceKind::Last
+                                           : PieceKind::Inner;
+        piece.length = {(to - from) * stretch_ + (atEnd(from) ? returnAllowance() : 0) +
+                        (atEnd(to) ? returnAllowance() : 0)};
+        piece.width = board_.cover;
+        piece.narrowest = {std::min(narrowestOf(shape) / stretch_, board_.cover.value)};
+        const bool first = row == 0, last = r + 1 == out_.rows.size();
+        const Mm start = visibleAt(r, from, shape), end = visibleAt(r, to, shape);
+        // Rows at the edges and those that share a taper are ripped; the others come as they are, notches apart.
+        const bool edge = first || last || out_.rows[r].tapered();
+        const bool tongueSide = rules_.tongueTowardsLast ? !first : first;
+        if (edge && std::min(start, end).value < board_.cover.value - 1e-3) {
+            piece.ripAtStart = ripWidth(start, board_, tongueSide);
+            piece.ripAtEnd = ripWidth(end, board_, tongueSide);
+            if (piece.ripAtStart.value == 0) piece.ripAtStart = board_.overall;
+            if (piece.ripAtEnd.value == 0) piece.ripAtEnd = board_.overall;
+            piece.width = {std::max(start.value, end.value)};
+        }
+        const double whole = (to - from) * (out_.rows[r].width() + out_.rows[r].widthAtEnd()) / 2;
+        const double ripped = (to - from) * (start.value + end.value) / 2 * stretch_;
+        piece.notched = areaMm2(shape) < std::min(whole, edge ? ripped : whole) - std::max(50.0, 0.005 * whole);
+        piece.factory = {.left = false,
+                         .right = false,
+                         .near = !(first && piece.ripAtStart.value > 0),
+                         .far = !(last && piece.ripAtStart.value > 0)};
+        piece.removable = std::any_of(request_.wiring.begin(), request_.wiring.end(),
+                                      [&](const Region& w) { return areaMm2(intersection(w, placed(shape))) > 1; });
+        cutMm_ += board_.overall.value + (piece.ripAtStart.value > 0 ? piece.length.value : 0);
+        if (piece.notched) cutMm_ += 2 * board_.cover.value;
+        piece.shape = placed(shape);
+        out_.pieces.push_back(std::move(piece));
+    }
+
+    /// Visible width of a row at x: between its own lines and the sides of the surface.
+    [[nodiscard]] Mm visibleAt(std::size_t row, double x, const Region& shape) const {
+        const double share = (x - bounds_.low.x) / std::max(1.0, bounds_.width());
+        const double low = std::max(lines_[row].at(share), lowSide_.at(share));
+        const double high = std::min(lines_[row + 1].at(share), highSide_.at(share));
+        double visible = high - low;
+        // A curved side lies inside the bounds: the piece's own height there.
+        const Bounds b = boundsOf(shape);
+        const double inside = std::clamp(x, b.low.x + 0.5, std::max(b.low.x + 0.5, b.high.x - 0.5));
+        if (const double own = heightAt(shape, inside); own > 0 && (row == 0 || row + 1 == out_.rows.size()))
+            visible = std::abs(own - visible) < 1 ? visible : own;
+        return {std::max(0.0, visible / stretch_)};
+    }
+
+    [[nodiscard]] Point back(Point p) const {
+        p.y += slope_ * p.x;
+        return rules_.across ? Point{p.y, p.x} : p;
+    }
+    [[nodiscard]] Region placed(const Region& shape) const {
+        Region r = sheared(shape, -slope_);
+        return rules_.across ? transposed(r) : r;
+    }
+
+    void judge() {
+        const double third = board_.cover.value / 3;
+        double narrowest = std::min(out_.firstRow.value, out_.lastRow.value);
+        double sliver = third;
+        int at = -1;
+        for (std::size_t i = 0; i < out_.pieces.size(); ++i) {
+            const Piece& p = out_.pieces[i];
+            const bool edge = p.row == 0 || p.row + 1 == static_cast<int>(out_.rows.size());
+            if (edge && p.ripAtStart.value > 0) continue;
+            if (p.narrowest.value <= 0 || p.narrowest.value >= third - kLevel) continue;
+            ++out_.slivers;
+            if (p.narrowest.value < sliver) {
+                sliver = p.narrowest.value;
+                at = static_cast<int>(i);
+            }
+        }
+        checkEdge("first row", out_.firstRow, board_.cover, out_.remarks);
+        if (out_.rows.size() > 1) checkEdge("last row", out_.lastRow, board_.cover, out_.remarks);
+        if (out_.slivers > 0)
+            out_.remarks.push_back(
+                {Severity::Warning,
+                 {"", Part::Piece, at},
+                 RemarkKind::CutoutSliver,
+                 {{"count", std::int64_t{out_.slivers}}, {"width", Mm{sliver}}, {"limit", Mm{third}}},
+                 {}});
+        const auto total = static_cast<std::int64_t>(out_.joints.size());
+        if (plan_.offSupport > 0)
+            out_.remarks.push_back({Severity::Warning,
+                                    {"", Part::Rule},
+                                    RemarkKind::JointsOffSupport,
+                                    {{"count", std::int64_t{plan_.offSupport}}, {"total", total}},
+                                    {}});
+        if (plan_.inLine > 0)
+            out_.remarks.push_back(
+                {Severity::Warning,
+                 {"", Part::Rule},
+                 RemarkKind::JointsInLine,
+                 {{"count", std::int64_t{plan_.inLine}}, {"bays", static_cast<std::int64_t>(rules_.staggerBays)}},
+                 {}});
+        lamps();
+        Judgement& j = out_.figures;
+        j.narrowestEdge = {narrowest};
+        j.unevenness = {std::abs(out_.firstRow.value - out_.lastRow.value)};
+        double off = std::fmod(std::abs(lines_[std::min<std::size_t>(1, lines_.size() - 1)].atStart - *out_.centreLine),
+                               cover_ / 2);
+        off = std::min(off, cover_ / 2 - off);
+        j.offCentre = {off};
+        j.slivers = out_.slivers;
+        j.jointsOffSupport = plan_.offSupport;
+        j.jointsInLine = plan_.inLine;
+        j.pieces = static_cast<int>(out_.pieces.size());
+        j.cutLength = {cutMm_};
+        j.stock = plan_.boards;
+        j.leastStock = request_.lengths.size() <= 1 && plan_.cost > 0
+                           ? static_cast<int>(plan_.leastCost * plan_.boards / plan_.cost)
+                           : 0;
+        out_.leastStock = j.leastStock;
+    }
+
+    /// Lamps lie on the middle of a row.
+    void lamps() {
+        for (const OpeningFact& o : request_.openings) {
+            if (o.kind != OpeningKind::Lamp || o.placed.inRow > 0) continue;
+            Point c = rules_.across ? Point{o.placed.centre.y, o.placed.centre.x} : o.placed.centre;
+            c.y -= slope_ * c.x;
+            for (const Row& row : out_.rows) {
+                if (c.y < row.low || c.y >= row.high) continue;
+                const double off = std::abs(c.y - (row.low + row.high) / 2);
+                if (off > kLampTolerance)
+                    out_.remarks.push_back({Severity::Note,
+                                            {"", Part::Opening, o.placed.opening},
+                                            RemarkKind::LampOffRow,
+                                            {{"opening", o.name}, {"length", Mm{off}}},
+                                            {}});
+            }
+        }
+    }
+
+    const SetOutRequest& request_;
+    const Board& board_;
+    const BoardRules& rules_;
+    const std::stop_token& stop_;
+    SetOut out_;
+    double slope_ = 0;   ///< of the rows against x
+    double stretch_ = 1; ///< of lengths along the rows over their extent in x
+    double cover_ = 0;   ///< in y
+    Region net_;         ///< in row coordinates
+    Bounds bounds_;
+    Line lowSide_, highSide_;
+    std::vector<Line> lines_; ///< between rows, first and last edge included
+    std::vector<Run> runs_;
+    std::vector<Region> parts_; ///< of each run
+    JointPlan plan_;
+    double cutMm_ = 0;
+};
+
+SetOut setOut(const SetOutRequest& r, const std::stop_token& stop) {
+    const Board board = boardOf(r.product);
+    SetOut out;
+    out.remarks = checkBoard(board, r.product.name);
+    if (!out.remarks.empty()) return out;
+    return setOutBoards(r, board, boardRulesOf(r.rules), stop);
+}
+
+std::vector<StartChoice> choices(const SetOutRequest& request, const std::stop_token& stop) {
+    const Board board = boardOf(request.product);
+    if (!checkBoard(board, "").empty()) return {};
+    std::vector<StartChoice> found;
+    const BoardRules now = boardRulesOf(request.rules);
+    const auto add = [&](const BoardRules& rules, FieldValues change, bool onStrip) {
+        const SetOut s = setOutBoards(request, board, rules, stop);
+        if (stop.stop_requested() || !s.laid()) return false;
+        found.push_back(choiceOf(s, std::move(change), onStrip));
+        return true;
+    };
+    for (double offset = 0; offset < board.cover.value - 0.5; offset += 1) {
+        BoardRules at = now;
+        at.start = BoardStart::ByHand;
+        at.startOffset = {offset};
+        if (at.jointing == Jointing::FewestBoards) at.jointing = Jointing::Alternating; // the strip is drawn at once
+        if (!add(at, {{"start", static_cast<double>(BoardStart::ByHand)}, {"startOffset", offset}}, true)) return {};
+    }
+    for (const bool across : {now.across, !now.across})
+        for (const Jointing jointing : {Jointing::FullLength, Jointing::Alternating, Jointing::FewestBoards})
+            for (const BoardStart start : {BoardStart::BoardCentred, BoardStart::JointCentred, BoardStart::FirstEdge}) {
+                BoardRules at = now;
+                at.across = across;
+                at.jointing = jointing;
+                at.start = start;
+                if (!add(at,
+                         {{"direction", across ? 1.0 : 0.0},
+                          {"jointing", static_cast<double>(jointing)},
+                          {"start", static_cast<double>(start)}},
+                         false) &&
+                    stop.stop_requested())
+                    return {};
+            }
+    return found;
+}
+
+} // namespace
+
+std::span<const Field> boardRuleFields() { return kRules; }
+
+BoardRules boardRulesOf(const FieldValues& rules) {
+    const auto value = [&](std::string_view key) { return valueOf(rules, kRules, key); };
+    const auto whole = [&](std::string_view key) { return static_cast<int>(value(key)); };
+    return {.across = value("direction") != 0,
+            .start = static_cast<BoardStart>(whole("start")),
+            .startOffset = {value("startOffset")},
+            .centre = static_cast<CentreRule>(whole("centre")),
+            .openingA = whole("openingA"),
+            .openingB = whole("openingB"),
+            .gap = {value("gap")},
+            .jointing = static_cast<Jointing>(whole("jointing")),
+            .staggerBays = whole("staggerBays"),
+            .endLeast = {value("endLeast")},
+            .tongueTowardsLast = value("tongues") != 0,
+            .taperBoards = whole("taperBoards"),
+            .returns = static_cast<BoardReturn>(whole("returns")),
+            .returnAngleRad = value("returnAngle") * std::numbers::pi / 180,
+            .hiddenBare = value("hidden") != 0,
+            .bearing = {value("bearing")}};
+}
+
+SetOutFamily boardFamily() {
+    return {"boards", kRules, setOut, choices, [](Mm offset) {
+                return FieldValues{{"start", static_cast<double>(BoardStart::ByHand)}, {"startOffset", offset.value}};
+            }};
+}
+
+EdgeBoards edgeBoards(double width, double cover, double phase) {
+    const std::vector<double> lines = boundaries(0, width, cover, phase);
+    const std::size_t rows = lines.size() - 1;
+    return {static_cast<int>(rows), {lines[1] - lines[0]}, {lines[rows] - lines[rows - 1]}};
+}
+
+double centredPhase(double centre, double cover, bool onBoard) { return onBoard ? centre - cover / 2 : centre; }
+
+Mm ripWidth(Mm visible, const Board& board, bool tongueSide) {
+    if (visible.value >= board.cover.value - kLevel) return {0};
+    return tongueSide ? visible : visible + board.tongue();
+}
+
+Taper taperOver(double wide, double narrow, double cover, int boards, double leastVisible) {
+    Taper t;
+    t.rows = static_cast<int>(roundUp(wide / cover));
+    const auto shared = [&](int n, double width) { return (width - (t.rows - n) * cover) / n; };
+    const auto fair = [&](int n) { return n <= t.rows && shared(n, narrow) >= leastVisible - kCountSlack; };
+    t.atWide = {shared(boards, wide)};
+    t.atNarrow = {shared(boards, narrow)};
+    t.fair = fair(boards);
+    for (int n = 1; n <= t.rows && !t.leastBoards; ++n)
+        if (fair(n)) t.leastBoards = n;
+    return t;
+}
+
+SetOut setOutBoards(const SetOutRequest& request, const Board& board, const BoardRules& rules,
+                    const std::stop_token& stop) {
+    return Cladding(request, board, rules, stop).lay();
+}
+
+} // namespace westrum

@@ -1,0 +1,67 @@
+#include "core/takeoff/layer_takeoff.h"
+
+#include "core/geometry/boolean.h"
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+M2 m2(const Region& region) { return {areaMm2(region) / 1e6}; }
+
+} // namespace
+
+LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between) {
+    Region covered = shape.net;
+    if (between && !shape.supports.empty()) {
+        std::vector<Ring> taken;
+        for (const PlacedSupport& s : shape.supports)
+            taken.insert(taken.end(), s.shape.rings.begin(), s.shape.rings.end());
+        covered = difference(covered, unionOf(taken));
+    }
+    LayerTakeoff t;
+    t.area = m2(covered);
+    t.amount = t.area.value;
+    return t;
+}
+
+LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating) {
+    LayerTakeoff t;
+    t.area = m2(shape.net);
+    t.amount = t.area.value * coating.coats / coating.spreadingRateM2PerLitre;
+    return t;
+}
+
+LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive) {
+    LayerTakeoff t;
+    t.area = m2(shape.net);
+    t.amount = t.area.value * adhesive.rateKgPerM2;
+    return t;
+}
+
+LayerTakeoff takeOffBattens(const SurfaceShape& shape, const std::vector<bool>& isBatten) {
+    LayerTakeoff t;
+    for (const PlacedSupport& s : shape.supports) {
+        if (!isBatten[static_cast<std::size_t>(s.support)]) continue;
+        for (const Region& part : partsOf(s.shape)) {
+            const Bounds b = boundsOf(part);
+            const double length = s.along ? b.width() : b.height();
+            if (length > 10) t.lengths.push_back({length});
+        }
+        t.area = t.area + m2(s.shape);
+    }
+    return t;
+}
+
+LayerTakeoff takeOffBarrier(const Region& outline, const Barrier& barrier) {
+    LayerTakeoff t;
+    t.strips = takeOffUnderlay(outline, {.rollWidth = barrier.rollWidth,
+                                         .rollLength = barrier.rollLength,
+                                         .lap = barrier.lap,
+                                         .thickness = barrier.thickness,
+                                         .massKgPerM2 = barrier.massKgPerM2});
+    t.area = m2(outline);
+    return t;
+}
+
+} // namespace westrum

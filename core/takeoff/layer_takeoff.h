@@ -1,0 +1,33 @@
+#pragma once
+
+#include "core/catalogue/layers.h"
+#include "core/shell/shape.h"
+#include "core/takeoff/floor_takeoff.h"
+
+#include <string_view>
+#include <vector>
+
+namespace westrum {
+
+/// What a layer takes that is not set out piece by piece.
+struct LayerTakeoff {
+    UnderlayTakeoff strips;  ///< of underlay and barrier
+    double amount{};         ///< litres of a coating, kg of an adhesive, m2 of insulation
+    std::vector<Mm> lengths; ///< of battens, one for each stretch that lies on the surface
+    M2 area;                 ///< covered
+    friend bool operator==(const LayerTakeoff&, const LayerTakeoff&) = default;
+};
+
+/// Insulation: the whole net area, less what the supports take up if it lies between them.
+LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between);
+/// A coating: litres for all its coats over the net area.
+LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating);
+/// An adhesive: kg over the net area.
+LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive);
+/// Battens: a length for each stretch of the surface's battens, in the order in which they lie.
+/// @param isBatten  whether support `n` of the surface is one
+LayerTakeoff takeOffBattens(const SurfaceShape& shape, const std::vector<bool>& isBatten);
+/// A barrier: strips over the whole outline, openings too, which are cut after taping.
+LayerTakeoff takeOffBarrier(const Region& outline, const Barrier& barrier);
+
+} // namespace westrum

@@ -1,0 +1,193 @@
+#include "core/setout/set_out.h"
+#include "formats/fact_printer.h"
+#include "formats/words.h"
+
+#include <QCoreApplication>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+/// The translation context of what is said about finishes and their build-ups.
+struct FinishWords {
+    Q_DECLARE_TR_FUNCTIONS(FinishWords)
+};
+
+QString edgeName(const std::string& edge) {
+    return edge == "first row" ? FinishWords::tr("The first row") : FinishWords::tr("The last row");
+}
+
+} // namespace
+
+QString finishSentence(const Remark& remark, const Figures& figures) {
+    const FactPrinter f(remark.facts, figures);
+    switch (remark.kind) {
+    case RemarkKind::LayerTooDeep:
+        return FinishWords::tr("%1 is %2 thick, but there is only %3 between the supports: %4 stand out.")
+            .arg(f["layer"], f["length"], f["limit"], f["over"]);
+    case RemarkKind::HeadroomShort:
+        return FinishWords::tr("At worst %1 of headroom is left; to stand upright %2 are needed.")
+            .arg(f["head"], f["limit"]);
+    case RemarkKind::DoorStep:
+        return f.mm("step") > 0
+                   ? FinishWords::tr("At %1 the floor stands %2 over the sill: a sloping strip would be %3 long.")
+                         .arg(f["door"], f["step"], f["length"])
+                   : FinishWords::tr("At %1 the sill stands %2 over the floor: a sloping strip would be %3 long.")
+                         .arg(f["door"], figures.fineLength({-f.mm("step")}), f["length"]);
+    case RemarkKind::BoardWiderThanSurface:
+        return FinishWords::tr("A board covers %1, the surface is only %2 wide: one board, ripped.")
+            .arg(f["width"], f["limit"]);
+    case RemarkKind::TileLargerThanSurface:
+        return FinishWords::tr("A tile is %1 wide, the surface only %2: one tile, cut.").arg(f["width"], f["limit"]);
+    case RemarkKind::EdgeBelowThird:
+        return FinishWords::tr("%1 is only %2 wide; less than %3 is a sliver. Start elsewhere.")
+            .arg(edgeName(f.text("edge")), f["width"], f["limit"]);
+    case RemarkKind::RunLongerThanStock:
+        return FinishWords::tr("Row %1 is %2 long, and the longest stock gives %3: it is joined.")
+            .arg(f["row"], f["length"], f["limit"]);
+    case RemarkKind::NoSupports:
+        return FinishWords::tr(
+            "Joints should lie on ribs or battens, but none are measured: back the joints, or measure "
+            "the supports.");
+    case RemarkKind::JointsOffSupport:
+        return FinishWords::tr("%1 of %2 joints lie on no support. Back them, or move them.")
+            .arg(f["count"], f["total"]);
+    case RemarkKind::JointsInLine:
+        return FinishWords::tr("%n joint(s) lie too near one in the next row for the stagger asked for.", nullptr,
+                               static_cast<int>(f.count("count")));
+    case RemarkKind::TaperTooNarrow:
+        return f.count("least") > 0
+                   ? FinishWords::tr(
+                         "The surface tapers: %n board(s) that share it end at %1, under %2. Let %3 share it.", nullptr,
+                         static_cast<int>(f.count("boards")))
+                         .arg(f["width"], f["limit"], f["least"])
+                   : FinishWords::tr("The surface tapers so much that however many boards share it, they end under %1.")
+                         .arg(f["limit"]);
+    case RemarkKind::TaperLosesLock:
+        return FinishWords::tr(
+            "%n board(s) in mid-field are ripped for the taper and lose a lock: re-groove or glue them.", nullptr,
+            static_cast<int>(f.count("boards")));
+    case RemarkKind::CentreOpeningsMissing:
+        return FinishWords::tr("A centre line through two openings needs two of them; the surface's middle is taken.");
+    case RemarkKind::NothingToRunOn:
+        return FinishWords::tr("The tiles should run on from the surface at the left, but it has none of them.");
+    case RemarkKind::DatumMissing:
+        return FinishWords::tr("Lines from the datum are asked for, but no datum is measured for this surface.");
+    case RemarkKind::PanelTooLarge:
+        return FinishWords::tr("Panel %1, %2 × %3, does not fit the sheet. Add a joint, or choose a larger sheet.")
+            .arg(f["panel"], figures.length({f.mm("length")}, false), figures.length({f.mm("width")}));
+    case RemarkKind::PanelPastDoor:
+        return FinishWords::tr("Panel %1 is %2 at its narrow side, and %3 lets only %4 through.")
+            .arg(f["panel"], figures.length({f.mm("width")}), f["door"], figures.length({f.mm("limit")}));
+    case RemarkKind::SpanTooWide:
+        return FinishWords::tr(
+                   "The supports stand %1 apart; %2 carries %3 as a rule. Add battens or take a thicker sheet. "
+                   "The label goes before this.")
+            .arg(figures.length({f.mm("length")}), f["product"], figures.length({f.mm("limit")}));
+    case RemarkKind::BendTooTight:
+        return FinishWords::tr(
+                   "The surface is bent to a radius of %1; %2 bends to %3 as a rule. Two sheets of %4 glued "
+                   "together bend to %5, or take it in %6 strips.")
+            .arg(figures.length({f.mm("radius")}), f["product"], figures.length({f.mm("limit")}), f["half"],
+                 figures.length({f.mm("halfLimit")}), f["strips"]);
+    case RemarkKind::SolidMoves:
+        return FinishWords::tr("%1 is solid and moves by about %2 over %3: leave %4 at either wall, and oversize holes "
+                               "with washers.")
+            .arg(f["product"], f["length"], figures.length({f.mm("width")}), f["gap"]);
+    case RemarkKind::CutTileSliver:
+        return FinishWords::tr("%n cut tile(s) are narrower than %1, the narrowest %2.", nullptr,
+                               static_cast<int>(f.count("count")))
+            .arg(f["limit"], f["width"]);
+    case RemarkKind::LinesMissNeighbour:
+        return FinishWords::tr("The lines miss those of %1 by %2. Start both from the datum.")
+            .arg(f["other"], f["length"]);
+    case RemarkKind::LampOffRow:
+        return FinishWords::tr("%1 lies %2 off the middle of its row.").arg(f["opening"], f["length"]);
+    case RemarkKind::NoBattens:
+        return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);
+    default: return {};
+    }
+}
+
+QString changeText(const FieldValues& change, const FieldValues& rules, std::span<const Field> fields,
+                   const Figures& figures) {
+    QStringList said;
+    for (const Field& field : fields) {
+        const auto to = change.find(field.key);
+        if (to == change.end() || std::abs(to->second - valueOf(rules, field)) < 1e-9) continue;
+        const auto place = static_cast<std::size_t>(to->second);
+        if (field.unit == FieldUnit::Choice && place < field.choices.size())
+            said << FinishWords::tr("%1 %2").arg(fieldName(field.tradeName), fieldName(field.choices[place]));
+        else if (field.unit == FieldUnit::Flag)
+            said << (to->second != 0 ? fieldName(field.tradeName)
+                                     : FinishWords::tr("not: %1").arg(fieldName(field.tradeName)));
+        else if (field.unit == FieldUnit::Length)
+            said << FinishWords::tr("%1 %2").arg(fieldName(field.tradeName), figures.length({to->second}));
+        else
+            said << FinishWords::tr("%1 %2").arg(fieldName(field.tradeName), figures.number(to->second, 0));
+    }
+    QString text = said.join(QStringLiteral(", "));
+    if (!text.isEmpty()) text[0] = text[0].toUpper();
+    return text;
+}
+
+QString suggestionText(const Suggestion& suggestion, const SetOut& now, const std::string& family,
+                       const FieldValues& rules, int unitsPerPack, const Figures& figures) {
+    const StartChoice& c = suggestion.choice;
+    const int packs = (c.stock + unitsPerPack - 1) / unitsPerPack;
+    const QString stock = unitsPerPack > 1 ? FinishWords::tr("%n pack(s)", nullptr, packs) : itemsText(family, c.stock);
+    const SetOutFamily* known = findFamily(family);
+    const QString what = known ? changeText(c.change, rules, known->ruleFields, figures) : QString();
+    const bool panels = family == "sheet";
+    const QString edges =
+        panels ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
+               : FinishWords::tr("edges %1 and %2").arg(figures.length(c.firstRow), figures.length(c.lastRow));
+    if (what.isEmpty()) return FinishWords::tr("It is well set out: %1, %2.").arg(edges, stock);
+    // What it claims is held against what lies there now.
+    const Judgement &then = c.figures, &before = now.figures;
+    QStringList better;
+    if (then.unevenness.value < before.unevenness.value - 2)
+        better << (then.unevenness.value <= 2 ? FinishWords::tr("even edges") : FinishWords::tr("more even edges"));
+    if (then.narrowestEdge.value > before.narrowestEdge.value + 2)
+        better << FinishWords::tr("no edge under %1").arg(figures.length(then.narrowestEdge));
+    if (then.slivers < before.slivers)
+        better << (then.slivers == 0 ? FinishWords::tr("no sliver") : FinishWords::tr("fewer slivers"));
+    if (then.jointsOffSupport + then.jointsInLine < before.jointsOffSupport + before.jointsInLine)
+        better << FinishWords::tr("better joints");
+    if (then.pieces < before.pieces)
+        better << FinishWords::tr("%n piece(s) fewer", nullptr, before.pieces - then.pieces);
+    if (then.stock < before.stock) better << FinishWords::tr("less stock");
+    const QString gain =
+        better.isEmpty() ? QString() : FinishWords::tr(" That gives %1.").arg(better.join(QStringLiteral(", ")));
+    return FinishWords::tr("%1: %2, %3.").arg(what, edges, stock) + gain;
+}
+
+QString startText(const Suggestion& suggestion, Mm currentOffset, int unitsPerPack, const Figures& figures) {
+    const StartChoice& c = suggestion.choice;
+    const int packs = (c.stock + unitsPerPack - 1) / unitsPerPack;
+    const QString packText = FinishWords::tr("%n pack(s)", nullptr, packs);
+    const QString first = figures.length(c.firstRow);
+    const QString last = figures.length(c.lastRow);
+    const double shift = c.startOffset.value - currentOffset.value;
+    if (std::abs(shift) < 0.5)
+        return FinishWords::tr("The start line is well placed: first row %1, last row %2, %3.")
+            .arg(first, last, packText);
+    const QString move = shift > 0 ? FinishWords::tr("Lay the first row %1 narrower").arg(figures.length({shift}))
+                                   : FinishWords::tr("Lay the first row %1 wider").arg(figures.length({-shift}));
+    switch (suggestion.reason) {
+    case SuggestionReason::EqualEdges:
+        return FinishWords::tr("%1: first row %2, last row %3, %4.").arg(move, first, last, packText);
+    case SuggestionReason::FewestUnits:
+        return FinishWords::tr("%1 and %2 do: edges %3 and %4.").arg(move, planksText(c.stock), first, last);
+    case SuggestionReason::FewestSlivers:
+        return c.slivers == 0 ? FinishWords::tr("%1 and no sliver is left beside a cut-out: edges %2 and %3, %4.")
+                                    .arg(move, first, last, packText)
+                              : FinishWords::tr("%1 for the fewest slivers beside cut-outs: edges %2 and %3, %4.")
+                                    .arg(move, first, last, packText);
+    default: return FinishWords::tr("%1: edges %2 and %3, %4.").arg(move, first, last, packText);
+    }
+    return {};
+}
+
+} // namespace westrum

@@ -1,0 +1,257 @@
+#include "formats/fact_printer.h"
+#include "formats/words.h"
+
+#include <QCoreApplication>
+
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+/// The translation context of the steps' sentences.
+struct FitWords {
+    Q_DECLARE_TR_FUNCTIONS(FitWords)
+};
+
+/// "ripped to 78", "ripped from 73 to 66", or nothing for a whole board.
+QString ripText(const FactPrinter& f) {
+    const double start = f.mm("ripStart"), end = f.mm("ripEnd");
+    if (start <= 0) return {};
+    return std::abs(start - end) < 0.5
+               ? FitWords::tr("Rip to %1.").arg(f["ripStart"])
+               : FitWords::tr("Rip from %1 at its start to %2 at its end.").arg(f["ripStart"], f["ripEnd"]);
+}
+
+} // namespace
+
+QString stepTitle(const FitStep& step, const Figures& figures) {
+    const FactPrinter f(step.facts, figures);
+    switch (step.kind) {
+    case StepKind::CheckDelivery: return FitWords::tr("Check the delivery and the lots");
+    case StepKind::Acclimatise: return FitWords::tr("Let the packs rest");
+    case StepKind::CheckBase: return FitWords::tr("Check the base");
+    case StepKind::LayUnderlay: return FitWords::tr("Lay the underlay");
+    case StepKind::FirstRow: return FitWords::tr("Row %1, first row").arg(f["row"]);
+    case StepKind::Row: return FitWords::tr("Row %1").arg(f["row"]);
+    case StepKind::LastRow: return FitWords::tr("Row %1, last row").arg(f["row"]);
+    case StepKind::Trims: return FitWords::tr("Trim the edges");
+    case StepKind::CablesTested: return FitWords::tr("Before you cover it: cables in and tested");
+    case StepKind::PipesTested: return FitWords::tr("Before you cover it: pipes and wiring tested, access kept");
+    case StepKind::BackingIn: return FitWords::tr("Before you cover it: backing timbers in");
+    case StepKind::SupportsRecorded: return FitWords::tr("Before you cover it: supports recorded");
+    case StepKind::BarrierTaped: return FitWords::tr("Before you cover it: barrier taped");
+    case StepKind::TailsThrough: return FitWords::tr("Before you cover it: tails through");
+    case StepKind::LayBarrier: return FitWords::tr("Lay the barrier");
+    case StepKind::FitInsulation: return FitWords::tr("Fit the insulation");
+    case StepKind::FixBattens: return FitWords::tr("Fix the battens");
+    case StepKind::SpreadAdhesive: return FitWords::tr("Spread the adhesive");
+    case StepKind::Coat: return FitWords::tr("Coat %1 of %2").arg(f["coat"], f["coats"]);
+    case StepKind::RestTimber: return FitWords::tr("Let the timber rest");
+    case StepKind::SnapLine: return FitWords::tr("Snap the line of the first joint");
+    case StepKind::FirstBoard: return FitWords::tr("Row %1, first row").arg(f["row"]);
+    case StepKind::BoardRow: return FitWords::tr("Row %1").arg(f["row"]);
+    case StepKind::LastBoard: return FitWords::tr("Row %1, last row").arg(f["row"]);
+    case StepKind::RoutOpenings: return FitWords::tr("Rout the covered openings");
+    case StepKind::CutPanels: return FitWords::tr("Cut the panels");
+    case StepKind::DryFitPanels: return FitWords::tr("Dry fit");
+    case StepKind::FixPanel: return FitWords::tr("Panel %1").arg(f["panel"]);
+    case StepKind::CloseJoints: return FitWords::tr("Close the joints");
+    case StepKind::CheckBacking: return FitWords::tr("Check the backing");
+    case StepKind::TileLines: return FitWords::tr("Mark the start lines");
+    case StepKind::LayTiles:
+    case StepKind::PeelTiles: return FitWords::tr("Set the whole tiles");
+    case StepKind::CutTiles: return FitWords::tr("Cut and set the edges");
+    case StepKind::GroutTiles: return FitWords::tr("Grout");
+    }
+    return {};
+}
+
+QString stepBody(const FitStep& step, const Figures& figures) {
+    const FactPrinter f(step.facts, figures);
+    switch (step.kind) {
+    case StepKind::CheckDelivery:
+        return FitWords::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr,
+                            static_cast<int>(f.count("packs")));
+    case StepKind::Acclimatise:
+        return FitWords::tr(
+                   "%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
+            .arg(f["hours"], f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
+    case StepKind::CheckBase:
+        return FitWords::tr("Firm, dry, flat and swept; screws sunk. Mark a gap of %1 along every edge.").arg(f["gap"]);
+    case StepKind::LayUnderlay: {
+        const QString strips = FitWords::tr("%n strip(s)", nullptr, static_cast<int>(f.count("strips")));
+        return (f.count("along") == 1 ? FitWords::tr("%1 along the van, %2 in all, butted and taped.")
+                                      : FitWords::tr("%1 across the van, %2 in all, butted and taped."))
+            .arg(strips, figures.length({f.mm("total")}));
+    }
+    case StepKind::FirstRow:
+        return f.mm("ripped") > 0
+                   ? FitWords::tr("Rip to %1 (take %2 off the wall side). Straight along the start line, "
+                                  "lock away from the wall.")
+                         .arg(f["width"], f["ripped"])
+                   : FitWords::tr("Full width, %1. Straight along the start line, lock away from the wall.")
+                         .arg(f["width"]);
+    case StepKind::Row: return {};
+    case StepKind::LastRow:
+        return FitWords::tr("Rip to %1 with the lock towards the rows; scribe to the wall and keep the gap.")
+            .arg(f["width"]);
+    case StepKind::Trims:
+        return FitWords::tr("%1 of edge in all. Fix trims to the wall or frame, never through the floor: it must move.")
+            .arg(figures.length({f.mm("length")}));
+    case StepKind::CablesTested:
+        return FitWords::tr("Every cable of this surface is in its conduit, tested under load and photographed.");
+    case StepKind::PipesTested:
+        return FitWords::tr("Pressure-test what carries water; the panels in front of it stay removable. Gas and mains "
+                            "are for licensed trades.");
+    case StepKind::BackingIn:
+        return FitWords::tr(
+            "Where a cupboard, a shelf or a lamp will hang, a backing timber is in and its place noted.");
+    case StepKind::SupportsRecorded:
+        return FitWords::tr("%n rib(s) and batten(s): measured from the datum and photographed. Afterwards this map is "
+                            "the only way to find them.",
+                            nullptr, static_cast<int>(f.count("count")));
+    case StepKind::BarrierTaped: return FitWords::tr("Laps and edges taped, every hole through it sealed.");
+    case StepKind::TailsThrough:
+        return FitWords::tr(
+            "%n opening(s) will be covered: pull the tails through and write down where the middles are.", nullptr,
+            static_cast<int>(f.count("count")));
+    case StepKind::LayBarrier:
+        return FitWords::tr("%1: %2 in all in %n strip(s), %3 over each other, taped.", nullptr,
+                            static_cast<int>(f.count("strips")))
+            .arg(f["product"], figures.length({f.mm("total")}), f["lap"]);
+    case StepKind::FitInsulation:
+        return (f.count("between")
+                    ? FitWords::tr("%1: cut a little over size and press between the supports, %2 m², %3.")
+                    : FitWords::tr("%1: over the supports, joints tight, %2 m², %3."))
+            .arg(f["product"], f["area"], FitWords::tr("%n pack(s)", nullptr, static_cast<int>(f.count("packs"))));
+    case StepKind::FixBattens:
+        return FitWords::tr("%1: %n length(s), %2 in all. Pre-drill; check each with a straight edge.", nullptr,
+                            static_cast<int>(f.count("count")))
+            .arg(f["product"], figures.length({f.mm("total")}));
+    case StepKind::SpreadAdhesive:
+        return FitWords::tr("%1: %2 kg. No more at a time than can be closed within %3 minutes; no load for %4 hours. "
+                            "The label goes before these figures.")
+            .arg(f["product"], f["amount"], f["minutes"], f["hours"]);
+    case StepKind::Coat:
+        return f.count("coat") < f.count("coats")
+                   ? FitWords::tr("%1: about %2 l. Then %3 hours, and rub it down lightly.")
+                         .arg(f["product"], f["amount"], f["hours"])
+                   : FitWords::tr("%1: about %2 l. %3 hours before anything touches it.")
+                         .arg(f["product"], f["amount"], f["hours"]);
+    case StepKind::RestTimber:
+        return FitWords::tr(
+                   "%1: about %n board(s), flat and open in the van for two days. Sort them: the loud ones apart, "
+                   "the bent ones for short pieces.",
+                   nullptr, static_cast<int>(f.count("boards")))
+            .arg(f["product"]);
+    case StepKind::SnapLine:
+        return FitWords::tr(
+                   "%1 from the edge of the cladding, which keeps %2 from the wall. The first board lies straight "
+                   "along it: everything follows.")
+            .arg(f["at"], f["gap"]);
+    case StepKind::FirstBoard:
+    case StepKind::BoardRow: return ripText(f);
+    case StepKind::LastBoard: {
+        const QString rip = ripText(f);
+        return (rip.isEmpty() ? QString() : rip + QLatin1Char(' ')) +
+               FitWords::tr("Two fixings where a wide board crosses a support; pre-drill near ends.");
+    }
+    case StepKind::RoutOpenings:
+        return FitWords::tr("%n opening(s): find the frame behind, drill, and rout flush to it.", nullptr,
+                            static_cast<int>(f.count("count")));
+    case StepKind::CutPanels:
+        return FitWords::tr("%1: %n panel(s), in the order that Cut gives. Outdoors or in a workshop.", nullptr,
+                            static_cast<int>(f.count("count")))
+            .arg(f["product"]);
+    case StepKind::DryFitPanels:
+        return FitWords::tr(
+            "Cardboard first where it is crooked, then thin scrap, then the panel. Mark every opening from "
+            "behind.");
+    case StepKind::FixPanel:
+        return (f.count("removable")
+                    ? FitWords::tr("%1 × %2. It comes off again: screws with cups or clips, no glue.")
+                    : FitWords::tr("%1 × %2. Edges 150 to 200 mm, field 300 mm; joints on their support."))
+            .arg(figures.length({f.mm("length")}, false), figures.length({f.mm("width")}));
+    case StepKind::CloseJoints: {
+        const QString joints = FitWords::tr("%n joint(s)", nullptr, static_cast<int>(f.count("count")));
+        return (f.count("style") == 2   ? FitWords::tr("%1, %2 in all: cover strips, fixed to one panel only.")
+                : f.count("style") == 1 ? FitWords::tr("%1, %2 in all: break the edges to a V before fixing.")
+                                        : FitWords::tr("%1, %2 in all: butted, filled with what stays soft."))
+            .arg(joints, figures.length({f.mm("total")}));
+    }
+    case StepKind::CheckBacking:
+        return FitWords::tr("Stiff, dry, flat within 2 mm; joints taped, the waterproof coat cured where it gets wet.");
+    case StepKind::TileLines:
+        return FitWords::tr("The lowest row shows %1, the first column %2. Lay a dry row along both lines before the "
+                            "first one is set.")
+            .arg(f["first"], f["column"]);
+    case StepKind::LayTiles:
+        return FitWords::tr("%n whole tile(s) in flexible adhesive, joints of %1.", nullptr,
+                            static_cast<int>(f.count("whole")))
+            .arg(f["joint"]);
+    case StepKind::PeelTiles:
+        return FitWords::tr("%n whole tile(s). Primed and clean ground; press from the middle, no second try.", nullptr,
+                            static_cast<int>(f.count("whole")));
+    case StepKind::CutTiles:
+        return FitWords::tr("%n piece(s) out of %1 tiles. Sawn edges to the wall, factory edges to the joint.", nullptr,
+                            static_cast<int>(f.count("cut")))
+            .arg(f["tiles"]);
+    case StepKind::GroutTiles:
+        return FitWords::tr("After %1 hours: about %2 kg. Corners and edges get sealant, never grout.")
+            .arg(f["hours"], f["amount"]);
+    }
+    return {};
+}
+
+QString stepPiece(const Piece& piece, const Figures& figures) {
+    QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
+    if (piece.kind == PieceKind::Whole) text += FitWords::tr(" whole");
+    if (piece.ripAtStart.value > 0)
+        text += std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5
+                    ? FitWords::tr(", ripped to %1").arg(figures.length(piece.ripAtStart, false))
+                    : FitWords::tr(", ripped %1 to %2")
+                          .arg(figures.length(piece.ripAtStart, false), figures.length(piece.ripAtEnd, false));
+    if (piece.stock < 0) {
+        if (piece.notched) text += FitWords::tr(", shaped");
+        return text;
+    }
+    if (piece.fromOffcut)
+        text += FitWords::tr(", from the offcut of plank %1").arg(piece.stock + 1);
+    else
+        text += FitWords::tr(", plank %1").arg(piece.stock + 1);
+    if (piece.notched) text += FitWords::tr(", shaped");
+    return text;
+}
+
+QString cautionText(Caution caution) {
+    switch (caution) {
+    case Caution::SawAndDust:
+        return FitWords::tr(
+            "Guard on, work held down, hands clear of the blade; eye and ear protection, mask and extraction. "
+            "Follow the saw's manual.");
+    case Caution::KneelAndLift: return FitWords::tr("Rolls and packs are heavy: two people, knees protected.");
+    case Caution::KnowWhatIsBehind:
+        return FitWords::tr(
+            "Know what is under the floor before any screw goes in: fuel and brake lines, cables, tank. "
+            "Gas drop-outs and fixed vents stay open; gas and mains work is for licensed trades.");
+    case Caution::DrillIntoBody:
+        return FitWords::tr(
+            "Know what is behind before you drill or screw: airbags and their wiring along headliners and "
+            "pillars, cables, brake and fuel lines. Never cover or cut an airbag's zone; a restraint "
+            "system is for a trained person.");
+    case Caution::Solvents:
+        return FitWords::tr(
+            "Solvents: doors open, organic-vapour respirator, gloves, no flame or spark, and nobody sleeps "
+            "in the van until it has cured. Read the safety data sheet.");
+    case Caution::Overhead:
+        return FitWords::tr(
+            "Overhead: two people and props; eye protection. Airbags and cables run along headliners: know "
+            "where before any screw goes in.");
+    case Caution::TileDust:
+        return FitWords::tr(
+            "Cut wet or with extraction: tile and backer dust harms the lungs. Mask, eyes, ears, guard on.");
+    }
+    return {};
+}
+
+} // namespace westrum

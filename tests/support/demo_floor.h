@@ -1,0 +1,21 @@
+#pragma once
+
+#include "formats/demo.h"
+
+namespace westrum::test {
+
+/// The example van with nothing decided but its floor: planks over their mat, on bare metal. What it costs and weighs
+/// was worked out by hand for many a test.
+inline Job demoFloor() {
+    Job job = demoJob();
+    FinishOptions floor = job.finishes.at("floor");
+    floor.options = {floor.options.front()};
+    std::vector<Layer>& layers = floor.now().layers;
+    layers.erase(layers.begin(), layers.end() - 2);
+    job.finishes = {{"floor", floor}};
+    job.headroom = {};
+    for (Access::Door& d : job.access.doors) d.sill.reset();
+    return job;
+}
+
+} // namespace westrum::test
