@@ -3,6 +3,7 @@
 #include "app/document/job_document.h"
 #include "app/drawing/theme.h"
 #include "app/main_window.h"
+#include "app/stages/buildup/build_up_page.h"
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/measure/photograph_tracer.h"
@@ -96,6 +97,10 @@ public:
                   {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
                   {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
                   {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
+                  {QStringLiteral("set-out-boards"), stage(MainWindow::SetOut, "ceiling", PartsPanel::Outline)},
+                  {QStringLiteral("set-out-panels"), stage(MainWindow::SetOut, "right-lower", PartsPanel::Outline)},
+                  {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
                   {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
                   {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
                   {QStringLiteral("cut-lengths"), cut("rail-oak", CutPage::Order, 2)},
@@ -113,6 +118,8 @@ public:
 private:
     void step() {
         if (!document_.isSettled() || document_.cutting().isSearching()) return; // not before all figures stand
+        if (const auto* page = window_.findChild<BuildUpPage*>(); page && page->isVisible() && page->isWorkingOut())
+            return;
         if (!shown_) {
             shots_[next_].second();
             shown_ = true;

@@ -142,7 +142,7 @@ QString suggestionText(const Suggestion& suggestion, const SetOut& now, const st
     const bool panels = family == "sheet";
     const QString edges =
         panels ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
-               : FinishWords::tr("edges %1 and %2").arg(figures.length(c.firstRow), figures.length(c.lastRow));
+               : FinishWords::tr("edges %1 and %2").arg(figures.fineLength(c.firstRow), figures.fineLength(c.lastRow));
     if (what.isEmpty()) return FinishWords::tr("It is well set out: %1, %2.").arg(edges, stock);
     // What it claims is held against what lies there now.
     const Judgement &then = c.figures, &before = now.figures;

@@ -16,7 +16,7 @@ OptionWorker::~OptionWorker() {
 void OptionWorker::request(const Job& job, const std::string& surface) {
     {
         const std::scoped_lock lock(mutex_);
-        waiting_ = Question{job, surface};
+        waiting_ = Question{job, surface, ++asked_};
         current_.request_stop();
     }
     wake_.notify_all();
@@ -37,7 +37,10 @@ void OptionWorker::run(const std::stop_token& quit) {
         std::vector<OptionFigures> figures = optionFigures(question.job, question.surface, stop);
         if (stop.stop_requested() || quit.stop_requested()) continue;
         QMetaObject::invokeMethod(
-            this, [this, surface = question.surface, figures = std::move(figures)] { emit found(surface, figures); },
+            this,
+            [this, number = question.number, surface = question.surface, figures = std::move(figures)] {
+                if (number == asked_) emit found(surface, figures);
+            },
             Qt::QueuedConnection);
     }
 }

@@ -29,12 +29,14 @@ private:
     struct Question {
         Job job;
         std::string surface;
+        int number{};
     };
     void run(const std::stop_token& quit);
 
     std::mutex mutex_;
     std::condition_variable_any wake_;
     std::optional<Question> waiting_;
+    int asked_ = 0; ///< questions so far; an older one's answer is not told
     std::stop_source current_;
     std::jthread thread_; ///< last: it stops and joins before what it uses goes away
 };

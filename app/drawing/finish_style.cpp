@@ -97,7 +97,8 @@ void panel(QPainter& p, const QPainterPath& shape, const Product& product, const
 void tile(QPainter& p, const QPainterPath& shape, const Product& product, const SetOut&, const Piece&, unsigned seed,
           bool, double pixelsPerMm) {
     const QColor base = dimmed(tileTone(product.id)).lighter(98 + static_cast<int>(seed * 53 % 5));
-    p.setPen(Qt::NoPen);
+    // However small it is drawn, the joint shows.
+    p.setPen(QPen(grout(product), std::max(1.0, 0.6 * tileOf(product).joint.value * pixelsPerMm)));
     p.setBrush(base);
     p.drawPath(shape);
     const Tile t = tileOf(product);

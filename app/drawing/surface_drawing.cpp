@@ -29,7 +29,7 @@ void paintSurfaceParts(QPainter& p, const PlanView& view, const Surface& surface
             const bool batten = surface.supports[static_cast<std::size_t>(u.support)].kind == SupportKind::Batten;
             QColor fill = inHand ? t.chalk : t.raised;
             fill.setAlpha(inHand ? 90 : 150);
-            p.setBrush(fill);
+            p.setBrush(marks.supportsBehind && !inHand ? Qt::NoBrush : QBrush(fill));
             p.setPen(QPen(inHand ? t.chalk : t.muted, inHand ? 1.6 : 0.8, batten ? Qt::DashLine : Qt::SolidLine));
             p.drawPath(view.path(u.shape));
         }

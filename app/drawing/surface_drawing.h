@@ -11,6 +11,7 @@ namespace westrum {
 /// What of a surface is drawn over its outline or finish.
 struct SurfaceMarks {
     bool supports = true;
+    bool supportsBehind = false; ///< under a finish: their edges only
     bool zones = true;
     bool openings = true;
     bool names = true;       ///< of openings and zones, where they fit

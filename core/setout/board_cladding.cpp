@@ -165,6 +165,7 @@ private:
         for (const double y : lines) lines_.push_back({y, y});
         // A taper shared by several boards: their lines fan out evenly towards the side.
         const auto share = static_cast<std::size_t>(std::max(1, rules_.taperBoards));
+        std::int64_t midField = 0;
         const auto fan = [&](const Line& side, bool highEnd) {
             if (std::abs(side.atStart - side.atEnd) < kLevel) return;
             const std::size_t n = std::min(share, rows);
@@ -183,14 +184,13 @@ private:
                 const Line line{from + (side.atStart - from) * part, from + (side.atEnd - from) * part};
                 lines_[highEnd ? rows - n + k : n - k] = line;
             }
-            out_.remarks.push_back({Severity::Note,
-                                    {"", Part::Rule},
-                                    RemarkKind::TaperLosesLock,
-                                    {{"boards", static_cast<std::int64_t>(n - 1)}},
-                                    {}});
+            midField += static_cast<std::int64_t>(n) - 1;
         };
         fan(highSide_, true);
         fan(lowSide_, false);
+        if (midField > 0)
+            out_.remarks.push_back(
+                {Severity::Note, {"", Part::Rule}, RemarkKind::TaperLosesLock, {{"boards", midField}}, {}});
         for (std::size_t r = 0; r < rows; ++r)
             out_.rows.push_back({.low = lines_[r].atStart,
                                  .high = lines_[r + 1].atStart,
@@ -198,12 +198,16 @@ private:
                                  .highAtEnd = lines_[r + 1].atEnd});
         out_.module = cover_;
         out_.startLine = lines_.size() > 1 ? lines_[1].atStart : high;
-        const EdgeBoards edges{
-            static_cast<int>(rows), {(lines[1] - lines[0]) / stretch_}, {(lines[rows] - lines[rows - 1]) / stretch_}};
-        out_.startOffset = {std::max(0.0, board_.cover.value - edges.first.value)};
-        if (rows == 1) out_.startOffset = {0};
-        out_.firstRow = edges.first;
-        out_.lastRow = edges.last;
+        // At the wide end of a taper; what is left at its narrow end is judged apart.
+        const auto visible = [&](std::size_t row, bool wide) {
+            const double start = visibleBetween(row, 0), end = visibleBetween(row, 1);
+            return Mm{(wide ? std::max(start, end) : std::min(start, end)) / stretch_};
+        };
+        out_.firstRow = visible(0, true);
+        out_.lastRow = visible(rows - 1, true);
+        narrowFirst_ = visible(0, false);
+        narrowLast_ = visible(rows - 1, false);
+        out_.startOffset = {rows == 1 ? 0 : std::max(0.0, board_.cover.value - (lines[1] - lines[0]) / stretch_)};
         if (rows == 1 && board_.cover.value > bounds_.height() + kLevel)
             out_.remarks.push_back({Severity::Note,
                                     {"", Part::Row, 0},
@@ -363,12 +367,16 @@ private:
         out_.pieces.push_back(std::move(piece));
     }
 
-    /// Visible width of a row at x: between its own lines and the sides of the surface.
-    [[nodiscard]] Mm visibleAt(std::size_t row, double x, const Region& shape) const {
-        const double share = (x - bounds_.low.x) / std::max(1.0, bounds_.width());
+    /// Height of a row between its own lines and the sides, at a share of the rows' length.
+    [[nodiscard]] double visibleBetween(std::size_t row, double share) const {
         const double low = std::max(lines_[row].at(share), lowSide_.at(share));
         const double high = std::min(lines_[row + 1].at(share), highSide_.at(share));
-        double visible = high - low;
+        return std::max(0.0, high - low);
+    }
+
+    /// Visible width of a row at x: between its own lines and the sides of the surface.
+    [[nodiscard]] Mm visibleAt(std::size_t row, double x, const Region& shape) const {
+        double visible = visibleBetween(row, (x - bounds_.low.x) / std::max(1.0, bounds_.width()));
         // A curved side lies inside the bounds: the piece's own height there.
         const Bounds b = boundsOf(shape);
         const double inside = std::clamp(x, b.low.x + 0.5, std::max(b.low.x + 0.5, b.high.x - 0.5));
@@ -388,7 +396,7 @@ private:
 
     void judge() {
         const double third = board_.cover.value / 3;
-        double narrowest = std::min(out_.firstRow.value, out_.lastRow.value);
+        const double narrowest = std::min(narrowFirst_, narrowLast_).value;
         double sliver = third;
         int at = -1;
         for (std::size_t i = 0; i < out_.pieces.size(); ++i) {
@@ -402,8 +410,8 @@ private:
                 at = static_cast<int>(i);
             }
         }
-        checkEdge("first row", out_.firstRow, board_.cover, out_.remarks);
-        if (out_.rows.size() > 1) checkEdge("last row", out_.lastRow, board_.cover, out_.remarks);
+        checkEdge("first row", narrowFirst_, board_.cover, out_.remarks);
+        if (out_.rows.size() > 1) checkEdge("last row", narrowLast_, board_.cover, out_.remarks);
         if (out_.slivers > 0)
             out_.remarks.push_back(
                 {Severity::Warning,
@@ -475,7 +483,8 @@ private:
     Region net_;         ///< in row coordinates
     Bounds bounds_;
     Line lowSide_, highSide_;
-    std::vector<Line> lines_; ///< between rows, first and last edge included
+    Mm narrowFirst_, narrowLast_; ///< of the edge rows, at the narrow end of a taper
+    std::vector<Line> lines_;     ///< between rows, first and last edge included
     std::vector<Run> runs_;
     std::vector<Region> parts_; ///< of each run
     JointPlan plan_;
@@ -498,6 +507,10 @@ std::vector<StartChoice> choices(const SetOutRequest& request, const std::stop_t
     const auto add = [&](const BoardRules& rules, FieldValues change, bool onStrip) {
         const SetOut s = setOutBoards(request, board, rules, stop);
         if (stop.stop_requested() || !s.laid()) return false;
+        // "Full length" is no other way where no stock is as long.
+        const bool tooLong = std::any_of(s.remarks.begin(), s.remarks.end(),
+                                         [](const Remark& r) { return r.kind == RemarkKind::RunLongerThanStock; });
+        if (!onStrip && rules.jointing == Jointing::FullLength && tooLong) return true;
         found.push_back(choiceOf(s, std::move(change), onStrip));
         return true;
     };

@@ -348,7 +348,8 @@ void judge(const Plank& plank, const RowPlan& plan, SetOut& out) {
         if (p.width < plank.width - Mm{kLevel}) j.cutLength = j.cutLength + p.length;
     }
     j.stock = static_cast<int>(out.stock.size());
-    j.leastStock = out.leastStock;
+    // The bound counts planks cut crosswise; where planks are ripped for two rows it says nothing.
+    j.leastStock = j.stock >= out.leastStock ? out.leastStock : 0;
     if (!plan.provenLeast())
         out.remarks.push_back({Severity::Note,
                                {"", Part::Whole},

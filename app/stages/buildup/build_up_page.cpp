@@ -49,14 +49,18 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
     add_->setAccessibleName(tr("Add a layer"));
     copy_->setObjectName(QStringLiteral("copyBuildUp"));
     copy_->setAccessibleName(tr("Copy this build-up to another surface"));
-    for (QComboBox* box : {add_, copy_}) box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    for (QComboBox* box : {add_, copy_}) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(22);
+    }
     catalogueButton_->setCheckable(true);
     catalogueButton_->setObjectName(QStringLiteral("catalogue"));
     row->addWidget(add_, 2);
     row->addWidget(copy_, 2);
     row->addWidget(catalogueButton_);
-    row->addWidget(headroom_, 3);
+    row->addStretch(1);
     column()->addLayout(row);
+    column()->addWidget(headroom_);
     catalogue_->hide();
     column()->addWidget(catalogue_, 2);
     connect(catalogueButton_, &QPushButton::toggled, this, [this](bool on) {
@@ -99,6 +103,7 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
     connect(&worker_, &OptionWorker::found, this,
             [this](const std::string& surface, const std::vector<OptionFigures>& figures) {
                 foundFor_ = surface;
+                foundWith_ = askedWith_; // an older question's answer is never told
                 found_ = figures;
                 if (isVisible()) refreshOptions();
             });
@@ -291,7 +296,8 @@ void BuildUpPage::buildHeadroom() {
             length(tr("bare height: rear"), "headRear", &Headroom::rear);
             length(tr("middle"), "headMiddle", &Headroom::middle);
             length(tr("front"), "headFront", &Headroom::front);
-            length(tr("person"), "person", &Headroom::person);
+            length(tr("tallest person"), "person", &Headroom::person);
+            headroom_->stretch();
         }
     }
     if (wanted) headroom_->refresh();

@@ -20,6 +20,9 @@ class BuildUpPage : public StagePage {
 public:
     BuildUpPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
 
+    /// Whether the options in hand are still being worked out.
+    [[nodiscard]] bool isWorkingOut() const { return foundFor_ != askedFor_ || foundWith_ != askedWith_; }
+
 protected:
     void refresh() override;
 
@@ -36,6 +39,7 @@ private:
     std::string askedFor_;
     std::shared_ptr<const Plan> askedWith_;
     std::string foundFor_;
+    std::shared_ptr<const Plan> foundWith_; ///< the plan of the question that was answered last
     std::vector<OptionFigures> found_;
 
     QWidget* optionsBox_;

@@ -15,7 +15,7 @@
 namespace westrum {
 namespace {
 
-constexpr double kLabelWidth = 250;    ///< beside the section
+constexpr double kLabelWidth = 300;    ///< beside the section
 constexpr double kHeadroomWidth = 170; ///< of the drawing of headroom, to the right
 constexpr double kThinnest = 3;        ///< pixels: a membrane is drawn at least so thick
 constexpr double kMetal = 10;          ///< pixels of body metal
@@ -66,18 +66,39 @@ QRectF SectionBench::areaOf(bool partner) const {
     return {left.left(), upper ? left.top() : left.bottom() - half, left.width(), half};
 }
 
+Mm SectionBench::ribDepthOf(const std::string& id) const {
+    Mm depth;
+    if (const Surface* s = document_.job().surface(id))
+        for (const Support& u : s->supports)
+            if (u.kind == SupportKind::Rib && u.depth)
+                depth = depth.value > 0 ? std::min(depth, u.depth->length) : u.depth->length;
+    return depth;
+}
+
 double SectionBench::scale() const {
     double scale = kGreatestScale;
     const std::string& own = document_.currentSurface();
     for (const auto& [id, partner] : {std::pair{own, false}, {partnerOf(own), true}}) {
         const SurfacePlan* p = id.empty() ? nullptr : document_.plan()->surface(id);
-        if (!p || p->stack.total.value <= 0) continue;
+        const double thick = p ? p->stack.total.value + ribDepthOf(id).value : 0;
+        if (thick <= 0) continue;
         const QRectF area = areaOf(partner);
         const double room = (lieOf(id) == Lie::Wall ? area.width() - kLabelWidth : area.height()) - kMetal - 24;
         // Thin layers take a few pixels more than they would.
-        scale = std::min(scale, (room - kThinnest * static_cast<double>(p->stack.adds.size())) / p->stack.total.value);
+        scale = std::min(scale, (room - kThinnest * static_cast<double>(p->stack.adds.size())) / thick);
     }
     return std::max(0.3, scale);
+}
+
+QRectF SectionBench::cavityOf(const std::string& id, bool partner) const {
+    const QRectF area = areaOf(partner);
+    const double depth = ribDepthOf(id).value * scale();
+    switch (lieOf(id)) {
+    case Lie::Floor: return {area.left(), area.bottom() - kMetal - depth, area.width() - kLabelWidth, depth};
+    case Lie::Ceiling: return {area.left(), area.top() + kMetal, area.width() - kLabelWidth, depth};
+    case Lie::Wall: break;
+    }
+    return {area.left() + kMetal, area.top(), depth, area.height() - 26};
 }
 
 std::vector<SectionBench::Slab> SectionBench::slabsOf(const std::string& id, bool partner) const {
@@ -85,27 +106,39 @@ std::vector<SectionBench::Slab> SectionBench::slabsOf(const std::string& id, boo
     const SurfacePlan* p = document_.plan()->surface(id);
     if (!p) return slabs;
     const Lie lie = lieOf(id);
-    const QRectF area = areaOf(partner);
     const double k = scale();
     const Finish& finish = document_.job().finish(id);
-    const double width = area.width() - kLabelWidth;
-    double at = lie == Lie::Floor     ? area.bottom() - kMetal
-                : lie == Lie::Ceiling ? area.top() + kMetal
-                                      : area.left() + kMetal;
-    for (std::size_t i = 0; i < p->stack.adds.size() && i < finish.layers.size(); ++i) {
+    const std::vector<StackLayer> layers = stackLayers(finish, document_.job().catalogue);
+    const QRectF cavity = cavityOf(id, partner);
+    double at = lie == Lie::Floor ? cavity.top() : lie == Lie::Ceiling ? cavity.bottom() : cavity.right();
+    for (std::size_t i = 0; i < p->stack.adds.size() && i < layers.size(); ++i) {
+        const bool within = (layers[i].between || layers[i].beside) && p->stack.adds[i].value < 0.01;
         const double thick = std::max(kThinnest, p->stack.adds[i].value * k);
-        QRectF box;
-        if (lie == Lie::Floor) {
-            box = {area.left(), at - thick, width, thick};
-            at -= thick;
-        } else if (lie == Lie::Ceiling) {
-            box = {area.left(), at, width, thick};
-            at += thick;
-        } else {
-            box = {at, area.top(), thick, area.height()};
-            at += thick;
+        QRectF box = cavity;
+        if (!within) {
+            if (lie == Lie::Floor)
+                box = {cavity.left(), at - thick, cavity.width(), thick};
+            else if (lie == Lie::Ceiling)
+                box = {cavity.left(), at, cavity.width(), thick};
+            else
+                box = {at, cavity.top(), thick, cavity.height()};
+            at += lie == Lie::Floor ? -thick : thick;
         }
-        slabs.push_back({static_cast<int>(i), box, p->stack.adds[i]});
+        slabs.push_back({static_cast<int>(i), box, p->stack.adds[i], layers[i].batten});
+    }
+    // What lies between ribs or battens takes their room, from the metal side, as far as it goes.
+    for (std::size_t i = 0; i < slabs.size(); ++i) {
+        if (!layers[i].between || slabs[i].adds.value >= 0.01) continue;
+        QRectF room = cavity;
+        for (const Slab& b : slabs)
+            if (ribDepthOf(id).value <= 0 && b.blocks) room = b.box;
+        const double thick = std::max(kThinnest, layers[i].thickness.value * (1 - layers[i].squash) * k);
+        if (lie == Lie::Floor)
+            slabs[i].box = {room.left(), room.bottom() - thick, room.width(), thick};
+        else if (lie == Lie::Ceiling)
+            slabs[i].box = {room.left(), room.top(), room.width(), thick};
+        else
+            slabs[i].box = {room.left(), room.top(), thick, room.height()};
     }
     return slabs;
 }
@@ -134,7 +167,7 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
     // The body's metal.
     QPainterPath metal;
     if (lie == Lie::Wall)
-        metal.addRect(QRectF(area.left(), area.top(), kMetal, area.height()));
+        metal.addRect(QRectF(area.left(), area.top(), kMetal, area.height() - 26));
     else
         metal.addRect(QRectF(area.left(), lie == Lie::Floor ? area.bottom() - kMetal : area.top(), width, kMetal));
     paintMetal(p, metal);
@@ -142,25 +175,50 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
     p.setBrush(Qt::NoBrush);
     p.drawPath(metal);
     const Finish& finish = job.finish(id);
-    for (const Slab& s : slabs) {
-        const Product* product = job.catalogue.find(finish.layers[static_cast<std::size_t>(s.layer)].product);
-        if (!product) {
-            p.setPen(QPen(t.pencil, 1.4, Qt::DashLine));
-            p.setBrush(Qt::NoBrush);
-            p.drawRect(s.box);
-            continue;
+    // Ribs stand in their cavity, battens in their layer, with room between them.
+    const auto blocks = [&](const QRectF& box, const auto& paint) {
+        for (const double share : {0.0, 0.46, 0.92})
+            paint(lie == Lie::Wall
+                      ? QRectF(box.left(), box.top() + box.height() * share, box.width(), box.height() * 0.08)
+                      : QRectF(box.left() + box.width() * share, box.top(), box.width() * 0.08, box.height()));
+    };
+    const auto mark = [&](const QRectF& box) {
+        p.setPen(QPen(t.chalk, 3));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(box.adjusted(1, 1, -1, -1));
+    };
+    const auto productOf = [&](const Slab& s) {
+        return job.catalogue.find(finish.layers[static_cast<std::size_t>(s.layer)].product);
+    };
+    for (const bool battens : {false, true})
+        for (const Slab& s : slabs) {
+            if (s.blocks != battens) continue;
+            const Product* product = productOf(s);
+            if (!product) {
+                p.setPen(QPen(t.pencil, 1.4, Qt::DashLine));
+                p.setBrush(Qt::NoBrush);
+                p.drawRect(s.box);
+                continue;
+            }
+            if (battens)
+                blocks(s.box, [&](const QRectF& b) { paintSectionFill(p, b, *product); });
+            else
+                paintSectionFill(p, s.box, *product);
+            if (!partner && s.layer == inHand_) mark(s.box);
         }
-        paintSectionFill(p, s.box, *product);
-        if (!partner && s.layer == inHand_) {
-            p.setPen(QPen(t.chalk, 3));
+    if (ribDepthOf(id).value > 0)
+        blocks(cavityOf(id, partner), [&](const QRectF& b) {
+            QPainterPath rib;
+            rib.addRect(b);
+            paintMetal(p, rib);
+            p.setPen(QPen(t.graphite, 1));
             p.setBrush(Qt::NoBrush);
-            p.drawRect(s.box.adjusted(1, 1, -1, -1));
-        }
-    }
+            p.drawRect(b);
+        });
     // Names beside the layers, spread so that none covers another, each with a line to its layer.
     p.setFont(textFont(0.9));
     const double line = QFontMetricsF(p.font()).height() + 3;
-    const double left = area.left() + width + 34;
+    const double left = area.left() + width + 44;
     std::vector<double> ys;
     for (std::size_t i = 0; i < slabs.size(); ++i) {
         const std::size_t k = lie == Lie::Floor ? slabs.size() - 1 - i : i; // from the top of the drawing
@@ -181,8 +239,10 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
         QString name = product ? QString::fromStdString(product->name) : tr("not in the catalogue");
         if (layer.bolted) name += tr("  ⌀ bolted");
         const Mm own = product ? thicknessOf(*product) : Mm{0};
-        QString thick = f.fineLength(s.adds, false);
-        if (std::abs(own.value - s.adds.value) > 0.05) thick += tr(" of %1").arg(f.fineLength(own, false));
+        QString thick = s.adds.value > 0 && s.adds.value < 0.05 ? tr("under 0.1") : f.fineLength(s.adds, false);
+        if (s.adds.value == 0 && own.value > 0) thick = tr("%1 between").arg(f.fineLength(own, false));
+        if (std::abs(own.value - s.adds.value) > 0.05 && s.adds.value >= 0.05)
+            thick += tr(" of %1").arg(f.fineLength(own, false));
         p.setPen(QPen(t.faint, 1));
         if (lie == Lie::Wall) {
             p.drawLine(QPointF(s.box.center().x(), ys[i]), QPointF(left - 4, ys[i]));
@@ -192,9 +252,9 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
             p.drawLine(QPointF(area.left() + width, s.box.center().y()), QPointF(left - 4, ys[i]));
         }
         p.setPen(!partner && s.layer == inHand_ ? t.chalk : partner ? t.muted : t.graphite);
-        p.drawText(QRectF(left, ys[i] - line / 2, 74, line), Qt::AlignRight | Qt::AlignVCenter, thick);
-        p.drawText(QRectF(left + 84, ys[i] - line / 2, kLabelWidth - 118, line), Qt::AlignLeft | Qt::AlignVCenter,
-                   QFontMetricsF(p.font()).elidedText(name, Qt::ElideRight, kLabelWidth - 118));
+        p.drawText(QRectF(left, ys[i] - line / 2, 84, line), Qt::AlignRight | Qt::AlignVCenter, thick);
+        p.drawText(QRectF(left + 94, ys[i] - line / 2, kLabelWidth - 138, line), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetricsF(p.font()).elidedText(name, Qt::ElideRight, kLabelWidth - 138));
     }
     // Where a layer would be put down.
     if (!partner && dragged_ >= 0 && !slabs.empty()) {
@@ -223,14 +283,17 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
     }
     // The whole of it.
     if (!slabs.empty() && lie != Lie::Wall) {
-        const double from = lie == Lie::Floor ? area.bottom() - kMetal : area.top() + kMetal;
-        const double to = lie == Lie::Floor ? slabs.back().box.top() : slabs.back().box.bottom();
-        paintDimension(p, QPointF(area.left() + width + 14, from), QPointF(area.left() + width + 14, to),
+        const QRectF cavity = cavityOf(id, partner);
+        const double from = lie == Lie::Floor ? cavity.top() : cavity.bottom();
+        double to = from;
+        for (const Slab& s : slabs) to = lie == Lie::Floor ? std::min(to, s.box.top()) : std::max(to, s.box.bottom());
+        paintDimension(p, QPointF(area.left() + width + 24, from), QPointF(area.left() + width + 24, to),
                        f.fineLength(plan->stack.total, false), t.graphite, true);
     } else if (!slabs.empty()) {
-        paintDimension(p, QPointF(area.left() + kMetal, area.bottom() + 2),
-                       QPointF(slabs.back().box.right(), area.bottom() + 2), f.fineLength(plan->stack.total, false),
-                       t.graphite, true);
+        double to = cavityOf(id, partner).right();
+        for (const Slab& s : slabs) to = std::max(to, s.box.right());
+        paintDimension(p, QPointF(cavityOf(id, partner).right(), area.bottom() - 6), QPointF(to, area.bottom() - 6),
+                       f.fineLength(plan->stack.total, false), t.graphite, true);
     }
 }
 

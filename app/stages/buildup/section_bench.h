@@ -40,11 +40,15 @@ private:
         int layer;
         QRectF box;
         Mm adds;
+        bool blocks = false; ///< battens: with room between them
     };
     [[nodiscard]] Lie lieOf(const std::string& surface) const;
     /// The other one of floor and ceiling; empty if there is none.
     [[nodiscard]] std::string partnerOf(const std::string& surface) const;
     [[nodiscard]] QRectF areaOf(bool partner) const;
+    /// Of a surface's ribs, between which insulation may lie; 0 if not measured.
+    [[nodiscard]] Mm ribDepthOf(const std::string& surface) const;
+    [[nodiscard]] QRectF cavityOf(const std::string& surface, bool partner) const;
     [[nodiscard]] double scale() const; ///< pixels to the millimetre across the layers
     [[nodiscard]] std::vector<Slab> slabsOf(const std::string& surface, bool partner) const;
     void paintStack(QPainter& p, const std::string& surface, bool partner) const;

@@ -126,7 +126,7 @@ QPointF SetOutBench::taperHandle() const {
     const LayerPlan* l = layer();
     if (!l || l->family != "boards" || l->setOut.taperBoards <= 0 || l->setOut.rowsAcross) return {};
     const auto from = l->setOut.rows.size() - static_cast<std::size_t>(l->setOut.taperBoards);
-    return view(*p).map({boundsOf(p->measured.outline).low.x, l->setOut.rows[from].low}) + QPointF(-58, 0);
+    return view(*p).map({boundsOf(p->measured.outline).high.x, l->setOut.rows[from].low}) + QPointF(22, 0);
 }
 
 SetOutBench::Held SetOutBench::handleAt(QPointF at) const {
@@ -405,10 +405,12 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
     }
     if (const QPointF handle = taperHandle(); !handle.isNull()) {
         p.setPen(QPen(t.chalk, 1.4, Qt::DotLine));
-        p.drawLine(handle, handle + QPointF(54, 0));
+        p.drawLine(handle, handle - QPointF(60, 0));
         grip(p, handle, true, false);
         p.setFont(textFont(0.8, true));
-        paintLabel(p, handle + QPointF(0, 20), tr("taper %1").arg(s.taperBoards), t.chalk, true);
+        const QString text = tr("taper: %1").arg(s.taperBoards);
+        const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
+        paintLabel(p, handle - QPointF(34 + w / 2, 0), text, t.chalk, true);
     }
     if (const QPointF handle = columnHandle(); !handle.isNull()) {
         p.setPen(dashed);
@@ -477,7 +479,7 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     paintSetOut(p, v, planned->measured.outline, s, product(), f, {.joints = true, .pieceInHand = piece_});
     const bool planks = l && l->family == "planks";
     paintSurfaceParts(p, v, *document_.job().surface(planned->surface), planned->shape,
-                      {.supports = !planks && s.laid(), .zones = true, .openings = true, .names = true});
+                      {.supports = !planks || !s.laid(), .supportsBehind = s.laid()});
     if (planned->datum && !planks) paintDatum(p, v, *planned->datum);
     if (!s.laid()) return;
     paintEdges(p, *planned, s, v);

@@ -2,8 +2,8 @@
 
 #include "core/plan/cut_problems.h"
 #include "formats/demo.h"
-#include "tests/support/demo_floor.h"
 #include "tests/support/cuts.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 

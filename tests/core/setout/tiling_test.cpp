@@ -1,0 +1,201 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/setout/tiling.h"
+#include "tests/support/registry.h"
+#include "tests/support/surfaces.h"
+
+using namespace westrum;
+using namespace westrum::test;
+
+namespace {
+
+Tile tile(double w = 150, double h = 150, double joint = 2) {
+    return {
+        .width = {w}, .height = {h}, .thickness = {6}, .joint = {joint}, .kerf = {2}, .perPack = 10, .packMass = {3}};
+}
+
+SetOutRequest wall(Region region) {
+    SetOutRequest r;
+    r.outline = std::move(region);
+    return r;
+}
+
+TileRules plain() {
+    TileRules rules;
+    rules.gap = {0};
+    return rules;
+}
+
+int whole(const SetOut& s) {
+    return static_cast<int>(
+        std::count_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.kind == PieceKind::Whole; }));
+}
+
+} // namespace
+
+class TilingTest : public QObject {
+    Q_OBJECT
+private slots:
+    void aSplashbackCentredOnATileAndOnAJoint() {
+        // 1240 in tiles of 150 with joints of 2. On a tile: (1240 - 150) / 2 = 545 to each side; three of 152 are 456,
+        // 89 are left, less a joint 87: seven whole and two of 87. On a joint: 619 to each side, four of 152 are 608
+        // but the last joint is not needed: 11 are left.
+        QVERIFY((tilesCentred({1240}, {150}, {2}, true) == CentredTiles{7, {87}}));
+        QVERIFY((tilesCentred({1240}, {150}, {2}, false) == CentredTiles{8, {11}}));
+        QVERIFY(tileCentredIsBetter({1240}, {150}, {2}));
+        // 600 high: on a tile (600 - 150) / 2 = 225, less 152 are 73, less a joint 71; on a joint 299 - 152 = 147.
+        QVERIFY(!tileCentredIsBetter({600}, {150}, {2}));
+        TileRules rules = plain();
+        rules.startY = TileStart::JointCentred;
+        const SetOut s = setOutTiles(wall(sheetOfSize(1240, 600)), tile(), rules);
+        QCOMPARE(s.firstColumn.value, 87.0);
+        QCOMPARE(s.lastColumn.value, 87.0);
+        QCOMPARE(s.firstRow.value, 147.0);
+        QCOMPARE(whole(s), 14);
+        QCOMPARE(s.pieces.size(), 36U); // 9 columns in 4 rows
+        QVERIFY(s.slivers == 0);
+    }
+
+    void aRestNoWiderThanTheJointIsNoTile() {
+        // Five tiles and four joints are 758: nothing is cut along. 4 x 152 - 2 = 606 high on a joint: nothing either.
+        TileRules rules = plain();
+        rules.startY = TileStart::JointCentred;
+        const SetOut s = setOutTiles(wall(sheetOfSize(758, 606)), tile(), rules);
+        QCOMPARE(s.pieces.size(), 20U);
+        QCOMPARE(whole(s), 20);
+        QCOMPARE(s.figures.stock, 20);
+    }
+
+    void tilesAreCountedOnAPolygonWithASocket() {
+        const Region net = difference(sheetOfSize(1240, 600), {{roundedRectangle(300, 250, 80, 80, 6)}});
+        const TileCount grid = countTiles(net, {150}, {150}, {2}, {12, -5}, 0);
+        QCOMPARE(grid.full, 12);
+        QCOMPARE(grid.cut, 28);
+        const TileCount bond = countTiles(net, {150}, {75}, {2}, {12, -5}, 0.5);
+        QCOMPARE(bond.full, 42);
+        QCOMPARE(bond.cut, 34);
+    }
+
+    void whatIsLeftOfACutTileServesTheNext() {
+        // Columns of 70 at the left and 70 at the right of a wall of one whole column between: 70 + 2 + 70 <= 150, so
+        // one tile gives both pieces of a row.
+        TileRules rules = plain();
+        const SetOut s = setOutTiles(wall(sheetOfSize(70 + 2 + 150 + 2 + 70, 3 * 152 - 2)), tile(), rules);
+        QCOMPARE(s.pieces.size(), 9U);
+        QCOMPARE(whole(s), 3);
+        QCOMPARE(s.stock.size(), 6U); // 3 whole and 3 shared
+        rules.reuse = false;
+        QCOMPARE(setOutTiles(wall(sheetOfSize(294, 454)), tile(), rules).stock.size(), 9U);
+        // With a kerf of 11 the two no longer fit: 70 + 11 + 70 = 151.
+        Tile thick = tile();
+        thick.kerf = {11};
+        QCOMPARE(setOutTiles(wall(sheetOfSize(294, 454)), thick, plain()).stock.size(), 9U);
+    }
+
+    void bondsShiftEveryOtherRow() {
+        TileRules rules = plain();
+        rules.startX = rules.startY = TileStart::LowCorner;
+        const auto lefts = [&](Bond bond) {
+            rules.bond = bond;
+            std::vector<double> x;
+            for (const Piece& p : setOutTiles(wall(sheetOfSize(1518, 302 + 152)), tile(), rules).pieces)
+                if (p.kind == PieceKind::Whole && (x.empty() || true)) {
+                    const auto row = static_cast<std::size_t>(p.row);
+                    if (x.size() <= row) x.push_back(boundsOf(p.shape).low.x);
+                }
+            return x;
+        };
+        QVERIFY((lefts(Bond::Grid) == std::vector<double>{0, 0, 0}));
+        QVERIFY((lefts(Bond::Half) == std::vector<double>{0, 76, 0}));
+        const auto third = lefts(Bond::Third);
+        QVERIFY(std::abs(third[1] - 152 / 3.0) < 1e-9 && std::abs(third[2] - 304 / 3.0) < 1e-9);
+    }
+
+    void rowsKeepTheHeightOfTheDatum() {
+        SetOutRequest r = wall(sheetOfSize(800, 900));
+        r.datum = DatumLine{{0, 400}, {800, 400}};
+        TileRules rules = plain();
+        rules.startY = TileStart::RunsOn;
+        const SetOut s = setOutTiles(r, tile(), rules);
+        // A joint lies on it: one row ends at 399, the next begins at 401.
+        QVERIFY(
+            std::any_of(s.rows.begin(), s.rows.end(), [](const Row& row) { return std::abs(row.low - 401) < 1e-9; }));
+        r.datum.reset();
+        QVERIFY(has(setOutTiles(r, tile(), rules), RemarkKind::DatumMissing));
+    }
+
+    void aRunGoesOnRoundTheCorner() {
+        // The neighbour's last tile was cut to 60: the first one here shows the other 90.
+        SetOutRequest r = wall(sheetOfSize(800, 900));
+        r.runsOnFrom = 60;
+        TileRules rules = plain();
+        rules.startX = TileStart::RunsOn;
+        QCOMPARE(setOutTiles(r, tile(), rules).firstColumn.value, 90.0);
+        r.runsOnFrom = 0; // it ended with a whole one
+        QCOMPARE(setOutTiles(r, tile(), rules).firstColumn.value, 150.0);
+        r.runsOnFrom.reset();
+        QVERIFY(has(setOutTiles(r, tile(), rules), RemarkKind::NothingToRunOn));
+    }
+
+    void aBorderRowIsLetIn() {
+        TileRules rules = plain();
+        rules.startY = TileStart::LowCorner;
+        rules.borderHeight = {50};
+        rules.borderAfter = 2;
+        const SetOut s = setOutTiles(wall(sheetOfSize(758, 660)), tile(), rules);
+        QCOMPARE(s.rows[1].width(), 150.0);
+        QCOMPARE(s.rows[2].width(), 50.0);
+        QCOMPARE(s.rows[3].low, 2 * 152.0 + 52);
+    }
+
+    void cutsUnderTheRuleAreTold() {
+        TileRules rules = plain();
+        rules.startX = TileStart::LowCorner;
+        const SetOut s = setOutTiles(wall(sheetOfSize(5 * 152 + 30, 454)), tile(), rules);
+        QCOMPARE(s.slivers, 3); // a column of 30 in three rows
+        QVERIFY(has(s, RemarkKind::CutTileSliver));
+        rules.leastCut = 0.1;
+        QCOMPARE(setOutTiles(wall(sheetOfSize(790, 454)), tile(), rules).slivers, 0);
+    }
+
+    void groutIsOverstatedByTheFormula() {
+        // 150 x 150, joint 2, 6 deep, 1.8 kg/dm3: joints take 1 - 22500 / 23104 = 2.614 % of the area.
+        QVERIFY(std::abs(groutKgPerM2({150}, {150}, {2}, {6}, 1.8) - 0.282341) < 1e-6);
+        QVERIFY(std::abs(groutByFormulaKgPerM2({150}, {150}, {2}, {6}, 1.8) - 0.288) < 1e-9);
+    }
+
+    void whatCannotBeIsSaidInRemarks() {
+        QVERIFY(has(setOutTiles(wall(sheetOfSize(90, 80)), tile(), plain()), RemarkKind::TileLargerThanSurface));
+        QVERIFY(has(setOutTiles(wall(sheetOfSize(20000, 20000)), tile(20, 20), plain()), RemarkKind::TooManyPieces));
+        TileRules gap;
+        gap.gap = {600};
+        QVERIFY(has(setOutTiles(wall(sheetOfSize(1000, 900)), tile(), gap), RemarkKind::NothingLeftInsideGap));
+        SetOutRequest r = wall(sheetOfSize(500, 500));
+        r.product = {"t", "tiles", "T", "", {}, {{"width", 15}, {"height", 15}}};
+        r.rules = {{"joint", 16}};
+        const SetOut s = findFamily("tiles")->setOut(r, {});
+        QVERIFY(!s.laid() && has(s, RemarkKind::FieldOutOfRange));
+    }
+
+    /// Of all ways tried none has more even edges, or needs fewer tiles, than those suggested for it.
+    void suggestionsEqualTryingEverything() {
+        std::mt19937 dice(3);
+        for (int round = 0; round < 6; ++round) {
+            SetOutRequest r = wall(sheetOfSize(500 + dice() % 900, 400 + dice() % 600));
+            r.product = {"t", "tiles", "T", "", {}, {{"width", 80.0 + dice() % 120}, {"height", 60.0 + dice() % 90}}};
+            const auto all = findFamily("tiles")->choices(r, {});
+            const auto suggested = suggestStarts(all, 12);
+            QVERIFY(!suggested.empty());
+            int fewest = 1 << 20;
+            for (const StartChoice& c : all)
+                if (c.stock > 0 && (c.fair || !suggested.front().choice.fair))
+                    fewest = std::min(fewest, (c.stock + 11) / 12);
+            bool found = false;
+            for (const Suggestion& s : suggested) found = found || (s.choice.stock + 11) / 12 == fewest;
+            QVERIFY(found);
+        }
+    }
+};
+WESTRUM_TEST(TilingTest)
+
+#include "tiling_test.moc"
