@@ -1,6 +1,7 @@
 // Speed of planning, printed, never asserted. scripts/benchmark runs this and times the window's start and memory.
 
 #include "app/document/commands.h"
+#include "core/setout/set_out.h"
 #include "formats/demo.h"
 
 #include <benchmark/benchmark.h>
@@ -9,11 +10,11 @@
 
 using namespace westrum;
 
-static void planOfTheDemoFloor(benchmark::State& state) {
+static void planOfTheDemoJobFromCold(benchmark::State& state) {
     const Job job = demoJob();
     for (auto _ : state) benchmark::DoNotOptimize(plan(job));
 }
-BENCHMARK(planOfTheDemoFloor)->Unit(benchmark::kMillisecond);
+BENCHMARK(planOfTheDemoJobFromCold)->Unit(benchmark::kMillisecond);
 
 /// What a drag of the start line costs: each round another offset, planned by a planner that remembers.
 static void replanAfterAStartLineChange(benchmark::State& state) {
@@ -66,8 +67,29 @@ static void gestureToPlanInTheDocument(benchmark::State& state) {
 }
 BENCHMARK(gestureToPlanInTheDocument)->Unit(benchmark::kMillisecond);
 
+/// Every layer of the example that is set out: one set-out, and the search for better ways.
+static void registerLayers() {
+    static const Job job = demoJob();
+    for (const auto& [surface, options] : job.finishes)
+        for (std::size_t i = 0; i < options.now().layers.size(); ++i) {
+            const Layer& layer = options.now().layers[i];
+            const Product* product = job.catalogue.find(layer.product);
+            if (!product || !findFamily(product->family)) continue;
+            const std::string name = surface + "/" + layer.product;
+            const auto place = static_cast<int>(i);
+            benchmark::RegisterBenchmark(("setOut/" + name).c_str(), [=, surface = surface](benchmark::State& state) {
+                const FieldValues rules = job.finish(surface).layers[static_cast<std::size_t>(place)].rules;
+                for (auto _ : state) benchmark::DoNotOptimize(setOutAs(job, surface, place, rules));
+            })->Unit(benchmark::kMillisecond);
+            benchmark::RegisterBenchmark(("suggest/" + name).c_str(), [=, surface = surface](benchmark::State& state) {
+                for (auto _ : state) benchmark::DoNotOptimize(startsOf(job, surface, place));
+            })->Unit(benchmark::kMillisecond);
+        }
+}
+
 int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
+    registerLayers();
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
     return 0;

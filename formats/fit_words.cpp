@@ -52,6 +52,7 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
     case StepKind::BoardRow: return FitWords::tr("Row %1").arg(f["row"]);
     case StepKind::LastBoard: return FitWords::tr("Row %1, last row").arg(f["row"]);
     case StepKind::RoutOpenings: return FitWords::tr("Rout the covered openings");
+    case StepKind::CarryHatch: return FitWords::tr("Carry the lines over the hatch: %1").arg(f["opening"]);
     case StepKind::CutPanels: return FitWords::tr("Cut the panels");
     case StepKind::DryFitPanels: return FitWords::tr("Dry fit");
     case StepKind::FixPanel: return FitWords::tr("Panel %1").arg(f["panel"]);
@@ -159,6 +160,9 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::RoutOpenings:
         return FitWords::tr("%n opening(s): find the frame behind, drill, and rout flush to it.", nullptr,
                             static_cast<int>(f.count("count")));
+    case StepKind::CarryHatch:
+        return FitWords::tr("Part of each of these lies on its lid; cut along the hatch with a fine blade and keep the "
+                            "gap round the lid.");
     case StepKind::CutPanels:
         return FitWords::tr("%1: %n panel(s), in the order that Cut gives. Outdoors or in a workshop.", nullptr,
                             static_cast<int>(f.count("count")))
@@ -203,23 +207,30 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     return {};
 }
 
-QString stepPiece(const Piece& piece, const Figures& figures) {
+QString stepPiece(const SetOut& setOut, int index, const std::string& family, const Figures& figures) {
+    const Piece& piece = setOut.pieces[static_cast<std::size_t>(index)];
     QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
+    if (family == "tiles" || family == "sheet") text += QStringLiteral(" × ") + figures.length(piece.width, false);
     if (piece.kind == PieceKind::Whole) text += FitWords::tr(" whole");
     if (piece.ripAtStart.value > 0)
         text += std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5
                     ? FitWords::tr(", ripped to %1").arg(figures.length(piece.ripAtStart, false))
                     : FitWords::tr(", ripped %1 to %2")
                           .arg(figures.length(piece.ripAtStart, false), figures.length(piece.ripAtEnd, false));
-    if (piece.stock < 0) {
-        if (piece.notched) text += FitWords::tr(", shaped");
-        return text;
+    if (piece.stock >= 0) {
+        const bool tile = family == "tiles";
+        const int number = piece.stock + 1;
+        if (piece.fromOffcut)
+            text +=
+                (tile ? FitWords::tr(", left of tile %1") : FitWords::tr(", from the offcut of plank %1")).arg(number);
+        else
+            text += (tile ? FitWords::tr(", tile %1") : FitWords::tr(", plank %1")).arg(number);
+        if (const int pack = setOut.stock[static_cast<std::size_t>(piece.stock)].pack; pack > 0)
+            text += FitWords::tr(" of pack %1").arg(pack);
     }
-    if (piece.fromOffcut)
-        text += FitWords::tr(", from the offcut of plank %1").arg(piece.stock + 1);
-    else
-        text += FitWords::tr(", plank %1").arg(piece.stock + 1);
+    if (piece.feature) text += FitWords::tr(", the finest one");
     if (piece.notched) text += FitWords::tr(", shaped");
+    if (piece.removable) text += FitWords::tr(", comes off");
     return text;
 }
 

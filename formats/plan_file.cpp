@@ -264,7 +264,8 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
                              .arg(product ? QString::fromStdString(product->name) : QString(),
                                   PlanText::tr("%n piece(s)", nullptr, o.figures.pieces),
                                   itemsText(l.family, o.figures.stock));
-                for (const Piece& p : o.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+                for (int p = 0; p < static_cast<int>(o.pieces.size()); ++p)
+                    lines << QStringLiteral("    ") + stepPiece(o, p, l.family, f);
                 continue;
             }
             lines << PlanText::tr("  %1 rows, first %2, last %3; %4, none fewer than %5 possible crosswise")
@@ -272,7 +273,8 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
                          .arg(f.fineLength(o.firstRow), f.fineLength(o.lastRow),
                               planksText(static_cast<int>(o.stock.size())))
                          .arg(o.leastStock);
-            for (const Piece& p : o.pieces) lines << QStringLiteral("    ") + stepPiece(p, f);
+            for (int p = 0; p < static_cast<int>(o.pieces.size()); ++p)
+                lines << QStringLiteral("    ") + stepPiece(o, p, l.family, f);
         }
     }
     lines << QString() << PlanText::tr("To buy");

@@ -39,7 +39,8 @@ QString sentence(const ParseError& error, const QString& typed);
 QString stepTitle(const FitStep& step, const Figures& figures);
 /// What to do, one sentence a line; for rows the pieces follow by stepPiece().
 QString stepBody(const FitStep& step, const Figures& figures);
-QString stepPiece(const Piece& piece, const Figures& figures);
+/// One piece of a set-out: name, size, what it comes out of. @param family  of its product
+QString stepPiece(const SetOut& setOut, int piece, const std::string& family, const Figures& figures);
 QString cautionText(Caution caution);
 
 /// A start line worth taking, against the one that is there.

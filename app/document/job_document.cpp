@@ -94,6 +94,7 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     change(job_);
     // A list with nothing in it is none.
     if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
+    if (part == JobPart::Finish) std::erase_if(job_.finishes, [](const auto& f) { return f.second == FinishOptions{}; });
     // What each start line is worth stays true only while nothing but the start line itself has moved.
     const Finish after = withoutStarts(job_.finish(surface));
     const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;

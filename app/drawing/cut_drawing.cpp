@@ -164,9 +164,11 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
         if (cut.items[i].rack == item.rack && cut.items[i].decided == item.decided) ++number;
     if (item.rack) {
         const QString name = QString::fromStdString(item.name);
-        return item.stock.starts_with(kOffcutOf) ? CutDrawing::tr("Offcut of plank %1").arg(name)
-               : name.isEmpty()                  ? CutDrawing::tr("From the rack %1").arg(number)
-                                                 : CutDrawing::tr("From the rack: %1").arg(name);
+        return item.stock.starts_with(kOffcutOf)
+                   ? (family == "planks" ? CutDrawing::tr("Offcut of plank %1") : CutDrawing::tr("Sawn out of %1"))
+                         .arg(name)
+               : name.isEmpty() ? CutDrawing::tr("From the rack %1").arg(number)
+                                : CutDrawing::tr("From the rack: %1").arg(name);
     }
     QString name = family == "planks"   ? CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1)
                    : family == "boards" ? CutDrawing::tr("Board %1").arg(number)

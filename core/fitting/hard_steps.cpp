@@ -51,6 +51,7 @@ void boardSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
         if (r == 0 || (ripStart.value > 0 && r + 1 == rows)) step.caution = Caution::SawAndDust;
         steps.push_back(std::move(step));
     }
+    carryHatches(facts, layer, steps);
     routOpenings(facts, steps);
 }
 

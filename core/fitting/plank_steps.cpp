@@ -36,6 +36,21 @@ void plankSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
         if (r == 0 || kind == StepKind::LastRow) step.caution = Caution::SawAndDust;
         steps.push_back(std::move(step));
     }
+    carryHatches(facts, layer, steps);
+}
+
+void carryHatches(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
+    for (std::size_t o = 0; o < facts.openings.size(); ++o) {
+        std::vector<int> pieces;
+        for (const CarriedPiece& c : layer.setOut->carried)
+            if (c.opening == static_cast<int>(o)) pieces.push_back(c.piece);
+        if (!pieces.empty())
+            steps.push_back({.key = "hatch-" + std::to_string(o + 1),
+                             .kind = StepKind::CarryHatch,
+                             .facts = {{"opening", facts.openings[o].name}},
+                             .pieces = std::move(pieces),
+                             .caution = Caution::SawAndDust});
+    }
 }
 
 } // namespace westrum

@@ -44,6 +44,7 @@ enum class StepKind {
     BoardRow,     ///< {row} {ripStart} {ripEnd}
     LastBoard,    ///< {row} {ripStart} {ripEnd}
     RoutOpenings, ///< {count}
+    CarryHatch,   ///< {opening}
     // Panels.
     CutPanels, ///< {product} {count}
     DryFitPanels,
@@ -120,6 +121,8 @@ void boardSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void panelSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void tileSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void underlaySteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+/// For each hatch that is covered and routed: the pieces that go on over it.
+void carryHatches(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 /// The step itself, wherever it comes in the order.
 void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps);
 void barrierSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);

@@ -134,6 +134,27 @@ void addPanels(CutProblem& problem, const std::string& surface, const std::strin
     }
 }
 
+/// What is sawn out of the panels of a product serves pieces of the list.
+void addCutouts(CutProblem& problem, const Job& job, const Plan& plan) {
+    for (const Surface& surface : job.surfaces) {
+        const SurfacePlan* planned = plan.surface(surface.id);
+        if (!planned) continue;
+        for (const LayerPlan& layer : planned->layers)
+            for (std::size_t n = 0; n < layer.setOut.cutouts.size() && layer.product == problem.product.id; ++n) {
+                const Cutout& c = layer.setOut.cutouts[n];
+                CutStock offcut;
+                offcut.id = std::string(kOffcutOf) + "cutout/" + surface.id + "/" + std::to_string(n);
+                offcut.name = surface.name + ", " + layer.setOut.pieces[static_cast<std::size_t>(c.piece)].name;
+                const bool turned = layer.setOut.grainAcross;
+                offcut.lengthMm = (turned ? c.width : c.length).value;
+                offcut.widthMm = (turned ? c.length : c.width).value;
+                offcut.rack = true;
+                offcut.count = 1;
+                problem.stock.push_back(std::move(offcut));
+            }
+    }
+}
+
 void addBattens(CutProblem& problem, const std::string& surface, const LayerTakeoff& take) {
     const TrimLength bar = barOf(problem.product);
     const double most = (bar.length - bar.endTrim * 2).value;
@@ -395,6 +416,7 @@ std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
                     offcut.count = 1;
                     problem.stock.push_back(std::move(offcut));
                 }
+        if (!list.pieces.empty() && *form == StockForm::Sheets) addCutouts(problem, job, plan);
         addLoose(problem, list, *form == StockForm::Lengths, ownWidth);
         if (problem.pieces.empty() && problem.troubles.empty() && problem.kept.empty()) continue;
         problems.push_back(std::move(problem));

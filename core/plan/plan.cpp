@@ -258,7 +258,8 @@ void total(const Job& job, Plan& plan) {
         const auto all = families();
         const auto family = std::find_if(all.begin(), all.end(), [&](const Family& f) { return f.id == p.family; });
         const auto& list = job.catalogue.products;
-        const auto product = std::find_if(list.begin(), list.end(), [&](const Product& q) { return q.id == p.product; });
+        const auto product =
+            std::find_if(list.begin(), list.end(), [&](const Product& q) { return q.id == p.product; });
         return std::pair(family - all.begin(), product - list.begin());
     };
     std::stable_sort(plan.purchases.begin(), plan.purchases.end(),

@@ -711,7 +711,10 @@ void Cutting::finish(ProductCut& answer) const {
         const double size = bars ? item.lengthMm : item.lengthMm * item.widthMm;
         if (!item.stock.starts_with(kOffcutOf))
             (item.rack ? f.fromRack : f.bought) += item.shape.empty() ? size : areaMm2(item.shape);
-        for (const LyingPiece& l : item.pieces) f.used += bars ? boundsOf(l.shape).width() : areaMm2(l.shape);
+        // What is sawn out of a panel was counted with it: a panel is cut as the rectangle that holds it.
+        const bool counted = p_.form == StockForm::Sheets && item.stock.starts_with(kOffcutOf);
+        for (const LyingPiece& l : item.pieces)
+            if (!counted) f.used += bars ? boundsOf(l.shape).width() : areaMm2(l.shape);
         for (const LeftRectangle& l : item.left) f.kept += bars ? l.widthMm : l.widthMm * l.heightMm;
         if (item.rack || item.decided) continue;
         if (p_.form == StockForm::Roll) {

@@ -18,7 +18,7 @@ constexpr double kLeastOffcutMm = 1;
 constexpr std::int64_t kMostPlanks = 4000;
 
 constexpr std::array<std::string_view, 2> kWays{"plan all cuts ahead", "cut as you go"};
-constexpr std::array<Field, 11> kRules{{
+constexpr std::array<Field, 12> kRules{{
     {"direction", "rows run", FieldUnit::Choice, 0, 1, 0, kDirections},
     {"gap", "movement gap", FieldUnit::Length, 0, 100, 5},
     {"startOffset", "ripped off the first row", FieldUnit::Length, 0, 1000, 0},
@@ -28,6 +28,7 @@ constexpr std::array<Field, 11> kRules{{
     {"working", "way of working", FieldUnit::Choice, 0, 1, 0, kWays},
     {"ripReuse", "rip one plank for first and last row", FieldUnit::Flag, 0, 1, 1},
     {"mixPacks", "packs open at once", FieldUnit::Count, 1, 20, 3},
+    {"feature", "finest plank where it is seen", FieldUnit::Flag, 0, 1, 0},
     {"hidden", "hidden parts left bare", FieldUnit::Flag, 0, 1, 0},
     {"bearing", "reaches under furniture by", FieldUnit::Length, 0, 500, 50},
 }};
@@ -516,7 +517,13 @@ SetOutFamily plankFamily() {
     return {"planks", kRules,
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
-                return setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+                SetOut s = setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+                if (s.laid() && valueOf(r.rules, kRules, "feature") != 0) {
+                    const Bounds b = boundsOf(s.net);
+                    markFeature(s, {r.visibleCentreX.value_or((b.low.x + b.high.x) / 2),
+                                    r.visibleCentreY.value_or((b.low.y + b.high.y) / 2)});
+                }
+                return s;
             },
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);

@@ -37,6 +37,20 @@ std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const Op
     return carried;
 }
 
+void markFeature(SetOut& setOut, Point seen) {
+    Piece* best = nullptr;
+    double nearest = 0;
+    for (Piece& p : setOut.pieces) {
+        if (p.kind != PieceKind::Whole || p.notched) continue;
+        const Bounds b = boundsOf(p.shape);
+        const double away = distance((b.low + b.high) * 0.5, seen);
+        if (best && away >= nearest) continue;
+        best = &p;
+        nearest = away;
+    }
+    if (best) best->feature = true;
+}
+
 Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing) {
     if (!leaveBare || request.hidden.empty()) return request.outline;
     std::vector<Ring> bare;

@@ -49,6 +49,7 @@ struct Piece {
     bool fromOffcut{}; ///< its stock was opened for an earlier piece
     FactoryEdges factory;
     Mm ripAtStart, ripAtEnd; ///< width to saw at its two ends, tongue included; 0: as it comes
+    bool feature{};          ///< the place for the finest plank: whole, and where it is seen most
     bool removable{};        ///< comes off again: something runs behind it
     friend bool operator==(const Piece&, const Piece&) = default;
 };
@@ -236,6 +237,9 @@ struct SetOutFamily {
 /// All families that can be set out.
 std::span<const SetOutFamily> setOutFamilies();
 const SetOutFamily* findFamily(std::string_view id);
+
+/// Marks the whole piece nearest the middle of what is seen as the place for the finest plank.
+void markFeature(SetOut& setOut, Point seen);
 
 /// The parts of pieces that lie on hatches which are covered and routed: they go with the hatch.
 std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const OpeningFact> openings);

@@ -3,8 +3,8 @@
 #include "formats/cut_pieces_file.h"
 #include "formats/demo.h"
 #include "formats/job_file.h"
-#include "tests/support/demo_floor.h"
 #include "tests/support/cuts.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/registry.h"
 
 #include <random>

@@ -57,7 +57,8 @@ private slots:
         const QJsonObject root = QJsonDocument::fromJson(planAsJson(job, p)).object();
         QCOMPARE(root[QStringLiteral("format")].toString(), QStringLiteral("westrum-plan"));
         const QJsonObject floor = root[QStringLiteral("surfaces")].toArray()[0].toObject();
-        const QJsonObject setOut = floor[QStringLiteral("layers")].toArray().last().toObject()[QStringLiteral("setOut")].toObject();
+        const QJsonObject setOut =
+            floor[QStringLiteral("layers")].toArray().last().toObject()[QStringLiteral("setOut")].toObject();
         QCOMPARE(setOut[QStringLiteral("pieces")].toArray().size(),
                  static_cast<qsizetype>(p.surfaces[0].setOut().pieces.size()));
         QCOMPARE(setOut[QStringLiteral("planks")].toArray().size(),

@@ -146,8 +146,7 @@ private slots:
             QVERIFY(!stepBody(step, {}).isEmpty() || step.kind == StepKind::Row);
             if (step.caution) QVERIFY(cautionText(*step.caution).size() > 20);
             for (int id : step.pieces)
-                QVERIFY(stepPiece(p.surfaces[0].setOut().pieces[static_cast<std::size_t>(id)], {})
-                            .contains(QStringLiteral("plank")));
+                QVERIFY(stepPiece(p.surfaces[0].setOut(), id, "planks", {}).contains(QStringLiteral("plank")));
         }
     }
 

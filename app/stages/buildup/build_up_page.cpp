@@ -155,8 +155,8 @@ void BuildUpPage::refreshOptions() {
         pick->setCheckable(true);
         pick->setChecked(chosen);
         pick->setObjectName(QStringLiteral("option%1").arg(k));
-        pick->setShortcut(QKeySequence(QStringLiteral("Alt+%1").arg(k + 1)));
-        pick->setToolTip(tr("Choose this option: Alt+%1").arg(k + 1));
+        pick->setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)));
+        pick->setToolTip(tr("Choose this option: Ctrl+%1").arg(k + 1));
         connect(pick, &QPushButton::clicked, this,
                 [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
         options_->addWidget(pick, k, 0);

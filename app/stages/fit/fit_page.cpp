@@ -54,9 +54,8 @@ void FitPage::rebuild(const SurfacePlan& plan) {
         if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
         if (!step.pieces.empty()) {
             QStringList pieces;
-            for (int id : step.pieces)
-                pieces << stepPiece(
-                    plan.layers[static_cast<std::size_t>(step.layer)].setOut.pieces[static_cast<std::size_t>(id)], f);
+            const LayerPlan& layer = plan.layers[static_cast<std::size_t>(step.layer)];
+            for (int id : step.pieces) pieces << stepPiece(layer.setOut, id, layer.family, f);
             line(pieces.join(QStringLiteral("    ·    ")), t.muted, false);
         }
         if (step.caution) line(cautionText(*step.caution), t.graphite, true);

@@ -7,6 +7,8 @@
 
 #include <algorithm>
 
+#include <tuple>
+
 namespace westrum {
 namespace {
 
@@ -538,6 +540,10 @@ void PartsPanel::buildZones() {
     form_->text(
         tr("name"), QStringLiteral("zoneName"), [now] { return now().name; },
         [change](const std::string& n) { change([&](Zone& z) { z.name = n; }); });
+    form_->choice(
+        tr("is"), QStringLiteral("zoneKind"), {tr("hidden by furniture"), tr("wiring or pipes behind")},
+        [now] { return static_cast<int>(now().kind); },
+        [change](int k) { change([k](Zone& z) { z.kind = static_cast<ZoneKind>(k); }); });
     placementFields(QStringLiteral("zone"),
                     [change](const std::function<void(Placement&)>& does) { change([&](Zone& z) { does(z.place); }); });
     form_->button(
@@ -612,6 +618,7 @@ void PartsPanel::buildSupports() {
         tr("how many"), QStringLiteral("supportCount"), 1, 50, [now] { return now().count; },
         [change](int n) { change([n](Support& u) { u.count = n; }); });
     if (now().count > 1) length(tr("spacing"), "spacing");
+    if (now().kind == SupportKind::Rib) length(tr("deep"), "depth");
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeSupport"),
         [this, index] { push(document_, removeSupport(document_, id(), index)); }, true);
@@ -729,18 +736,20 @@ void PartsPanel::buildVan() {
         form_->text(
             tr("door"), QStringLiteral("doorName%1").arg(i), [door] { return door().name; },
             [access, i](const std::string& n) { access([&](Access& a) { a.doors[i].name = n; }); });
-        for (const bool width : {true, false})
+        const std::tuple<QString, const char*, MaybeReading Access::Door::*> figures[] = {
+            {tr("wide"), "doorWidth%1", &Access::Door::width},
+            {tr("high"), "doorHeight%1", &Access::Door::height},
+            {tr("sill over the bare floor"), "doorSill%1", &Access::Door::sill}};
+        for (const auto& [label, name, which] : figures)
             form_->length(
-                width ? tr("wide") : tr("high"),
-                (width ? QStringLiteral("doorWidth%1") : QStringLiteral("doorHeight%1")).arg(i),
-                [door, width] { return width ? door().width : door().height; },
-                [access, i, width](MaybeReading r) {
-                    access([&](Access& a) { (width ? a.doors[i].width : a.doors[i].height) = r; });
-                });
-        if (i % 2 == 1) form_->row();
+                label, QString::fromLatin1(name).arg(i), [door, which = which] { return door().*which; },
+                [access, i, which = which](MaybeReading r) { access([&](Access& a) { a.doors[i].*which = r; }); });
+        form_->row();
     }
     form_->button(tr("Add a door"), QStringLiteral("addDoor"), [this, access] {
-        access([this](Access& a) { a.doors.push_back({tr("Door %1").arg(a.doors.size() + 1).toStdString(), {}, {}}); });
+        access([this](Access& a) {
+            a.doors.push_back({tr("Door %1").arg(a.doors.size() + 1).toStdString(), {}, {}, {}});
+        });
     });
     form_->stretch();
     form_->row();

@@ -327,10 +327,9 @@ bool SetOutBench::event(QEvent* event) {
         const auto* help = static_cast<QHelpEvent*>(event);
         const int piece = pieceAt(help->pos());
         if (piece >= 0)
-            QToolTip::showText(help->globalPos(),
-                               stepPiece(layer()->setOut.pieces[static_cast<std::size_t>(piece)],
-                                         figuresFor(document_.job(), decimalMark_)),
-                               this);
+            QToolTip::showText(
+                help->globalPos(),
+                stepPiece(layer()->setOut, piece, layer()->family, figuresFor(document_.job(), decimalMark_)), this);
         else
             QToolTip::hideText();
         return true;

@@ -225,8 +225,10 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
     const Judgement& j = s.figures;
     QStringList said;
     if (bench_->pieceInHand() >= 0 && bench_->pieceInHand() < static_cast<int>(s.pieces.size())) {
-        const Piece& p = s.pieces[static_cast<std::size_t>(bench_->pieceInHand())];
-        said << tr("Piece %1, %2 wide").arg(stepPiece(p, f), f.fineLength(p.width));
+        const int piece = bench_->pieceInHand();
+        said << tr("Piece %1, %2 wide")
+                    .arg(stepPiece(s, piece, plan.family, f),
+                         f.fineLength(s.pieces[static_cast<std::size_t>(piece)].width));
     }
     if (plan.family != "sheet") said << tr("edges %1 and %2").arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow));
     said << tr("%n piece(s)", nullptr, j.pieces);
