@@ -68,11 +68,12 @@ struct Line {
 };
 
 /// A cut plank being filled from its left-hand end: a last piece of a run (or nothing), then single pieces, and
-/// perhaps a first piece at its right-hand end. Used length = fixed + (last piece of run `lastOf`, if any).
+/// perhaps a first piece at its right-hand end. Used length = fixed + (last piece of run `lastOf`, if any). Kept small:
+/// the search copies many. Its single pieces are a chain through State::singleBefore.
 struct Slot {
     int lastOf = -1;
     double fixed{};
-    std::vector<int> singles;
+    int lastSingle = -1;
     int firstOf = -1;
 };
 
@@ -81,6 +82,7 @@ struct State {
     Differences bounds;
     std::vector<int> wholes;
     std::vector<Slot> slots;
+    std::vector<int> singleBefore; ///< by run: the single piece before it in its plank, or -1
     std::vector<int> waitingFirst; ///< runs whose first piece will come out of a later run's plank
     int spent = 0;
 };
@@ -140,6 +142,7 @@ public:
         found_.reset();
         State start(variables_);
         start.wholes.assign(lines_.size(), 0);
+        start.singleBefore.assign(lines_.size(), -1);
         if (place(0, std::move(start))) return Outcome::Found;
         return gaveUp_ ? Outcome::GaveUp : Outcome::Impossible;
     }
@@ -183,7 +186,10 @@ public:
         for (const Slot& slot : state.slots) {
             CutPlank plank;
             if (slot.lastOf >= 0) plank.parts.push_back({slot.lastOf, RunPiece::Last});
-            for (int s : slot.singles) plank.parts.push_back({s, RunPiece::Single});
+            const auto from = plank.parts.end() - plank.parts.begin();
+            for (int s = slot.lastSingle; s >= 0; s = state.singleBefore[at(s)])
+                plank.parts.push_back({s, RunPiece::Single});
+            std::reverse(plank.parts.begin() + from, plank.parts.end());
             if (slot.firstOf >= 0) plank.parts.push_back({slot.firstOf, RunPiece::First});
             plan.cutPlanks.push_back(std::move(plank));
         }
@@ -258,7 +264,7 @@ private:
         double room = rules_.plankLength - slot.fixed;
         if (slot.lastOf >= 0)
             room -= ends(state, slot.lastOf) + rules_.kerf;
-        else if (!slot.singles.empty())
+        else if (slot.lastSingle >= 0)
             room -= rules_.kerf;
         return room;
     }
@@ -281,10 +287,13 @@ private:
         for (std::size_t s = 0; s < state.slots.size(); ++s) {
             const Slot& slot = state.slots[s];
             if (slot.firstOf >= 0 && !shareFreely_) continue;
+            Slot filled = slot;
+            filled.lastSingle = static_cast<int>(index);
+            filled.fixed += length + (slot.lastOf >= 0 || slot.lastSingle >= 0 ? rules_.kerf : 0);
+            if (!couldFit(state, filled)) continue; // before anything is copied
             State next = state;
-            Slot& filled = next.slots[s];
-            filled.singles.push_back(static_cast<int>(index));
-            filled.fixed += length + (slot.lastOf >= 0 || !slot.singles.empty() ? rules_.kerf : 0);
+            next.singleBefore[index] = slot.lastSingle;
+            next.slots[s] = filled;
             if (!fits(next, filled)) continue;
             if (place(index + 1, std::move(next))) return true;
             if (gaveUp_) return false;
@@ -292,7 +301,7 @@ private:
         if (state.spent + 1 + (*costFrom_)[index + 1] > budget_) return false;
         State next = state;
         ++next.spent;
-        next.slots.push_back({.fixed = length, .singles = {static_cast<int>(index)}});
+        next.slots.push_back({.fixed = length, .lastSingle = static_cast<int>(index)});
         return place(index + 1, std::move(next));
     }
 
@@ -369,7 +378,7 @@ private:
             if (state.slots[s].firstOf >= 0) continue;
             const Slot with{.lastOf = state.slots[s].lastOf,
                             .fixed = state.slots[s].fixed,
-                            .singles = state.slots[s].singles,
+                            .lastSingle = state.slots[s].lastSingle,
                             .firstOf = static_cast<int>(index)};
             if (!couldFit(state, with)) continue;
             State next = state;
