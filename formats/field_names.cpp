@@ -150,6 +150,7 @@ std::vector<std::string_view> translatableFieldNames() {
             QT_TRANSLATE_NOOP("Field", "underlay"),
             QT_TRANSLATE_NOOP("Field", "use what is left of a cut tile"),
             QT_TRANSLATE_NOOP("Field", "waterproof"),
+            QT_TRANSLATE_NOOP("Field", "finest plank where it is seen"),
             QT_TRANSLATE_NOOP("Cutout", "position"),
             QT_TRANSLATE_NOOP("Cutout", "length"),
             QT_TRANSLATE_NOOP("Cutout", "depth"),

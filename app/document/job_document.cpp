@@ -24,6 +24,7 @@ JobDocument::JobDocument(QObject* parent)
         recut();
     });
     connect(&cutting_, &CutWorker::changed, this, &JobDocument::takeCuts);
+    connect(&worker_, &PlanWorker::startsProgress, this, &JobDocument::startsProgress);
     connect(&worker_, &PlanWorker::startsFound, this,
             [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
                 if (revision != revision_) return;
@@ -94,7 +95,8 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     change(job_);
     // A list with nothing in it is none.
     if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
-    if (part == JobPart::Finish) std::erase_if(job_.finishes, [](const auto& f) { return f.second == FinishOptions{}; });
+    if (part == JobPart::Finish)
+        std::erase_if(job_.finishes, [](const auto& f) { return f.second == FinishOptions{}; });
     // What each start line is worth stays true only while nothing but the start line itself has moved.
     const Finish after = withoutStarts(job_.finish(surface));
     const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;

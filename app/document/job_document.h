@@ -73,6 +73,8 @@ signals:
     /// not of a search that found better.
     void purchasesChanged(bool consequence);
     void startsComputed();
+    /// How far the search for better ways is, from 0 to 1.
+    void startsProgress(double share);
     void pathChanged();
     void modifiedChanged();
 

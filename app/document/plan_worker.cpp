@@ -127,8 +127,13 @@ void PlanWorker::runStarts(const std::stop_token& quit) {
             currentStarts_ = std::stop_source();
             stop = currentStarts_.get_token();
         }
-        auto found =
-            std::make_shared<const Starts>(westrum::startsOf(request.job, request.startsOf, request.layer, stop));
+        auto found = std::make_shared<const Starts>(
+            westrum::startsOf(request.job, request.startsOf, request.layer, stop, [&, last = -1](double share) mutable {
+                const int percent = static_cast<int>(share * 20) * 5; // now and then
+                if (percent == std::exchange(last, percent) || stop.stop_requested()) return;
+                QMetaObject::invokeMethod(
+                    this, [this, percent] { emit startsProgress(percent / 100.0); }, Qt::QueuedConnection);
+            }));
         if (stop.stop_requested() || quit.stop_requested()) continue;
         post([&] {
             if (stop.stop_requested()) return; // asked for others meanwhile

@@ -38,6 +38,8 @@ public:
 
 signals:
     void planned(std::shared_ptr<const westrum::Plan> plan, quint64 revision);
+    /// How far the search for start lines is, from 0 to 1.
+    void startsProgress(double share);
     void startsFound(std::shared_ptr<const westrum::Starts> starts, quint64 revision);
 
 private:

@@ -156,11 +156,17 @@ void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& pro
         const QColor ground = dimmed(QColor(0xE7D9B4));
         painter.fillRect(layer, ground);
         painter.setPen(QPen(ground.darker(135), 1.3));
-        QPainterPath wave(QPointF(layer.left(), layer.center().y()));
-        const double half = std::max(6.0, layer.height() / 2);
-        for (double x = layer.left(); x < layer.right(); x += half)
-            wave.cubicTo(QPointF(x + half * 0.5, layer.top()), QPointF(x + half * 0.5, layer.bottom()),
-                         QPointF(x + half, layer.center().y()));
+        // Along the layer, whichever way it lies.
+        const bool upright = layer.height() > layer.width();
+        const double thick = upright ? layer.width() : layer.height(), along = upright ? layer.height() : layer.width();
+        const auto point = [&](double a, double share) {
+            return upright ? QPointF(layer.left() + thick * share, layer.top() + a)
+                           : QPointF(layer.left() + a, layer.top() + thick * share);
+        };
+        QPainterPath wave(point(0, 0.5));
+        const double half = std::clamp(thick / 2, 6.0, 40.0);
+        for (double a = 0; a < along; a += half)
+            wave.cubicTo(point(a + half * 0.5, 0), point(a + half * 0.5, 1), point(a + half, 0.5));
         painter.drawPath(wave);
         break;
     }

@@ -11,7 +11,7 @@
 namespace westrum {
 
 ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::string& family, ProductChoice product,
-                           QWidget* parent)
+                           QWidget* parent, int columns)
     : QWidget(parent),
       document_(document),
       decimalMark_(decimalMark),
@@ -21,7 +21,7 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
       name_(new QLineEdit),
       price_(nullptr),
       form_(new FieldForm(
-          fieldsOfFamily(family), {}, 4, [this] { return document_.job().bareUnit; },
+          fieldsOfFamily(family), {}, columns, [this] { return document_.job().bareUnit; },
           [this](const std::string& key, double value) {
               push(document_, setProductField(document_, chosen(), key, value));
           })) {

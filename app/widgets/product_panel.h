@@ -23,7 +23,7 @@ class ProductPanel : public QWidget {
     Q_OBJECT
 public:
     ProductPanel(JobDocument& document, char decimalMark, const std::string& family, ProductChoice product,
-                 QWidget* parent = nullptr);
+                 QWidget* parent = nullptr, int columns = 4);
     void refresh();
     [[nodiscard]] QComboBox* choice() const { return choice_; }
 

@@ -594,9 +594,11 @@ std::vector<OpeningFact> openingFacts(const Surface& surface, const SurfaceShape
     return facts;
 }
 
-Starts startsOf(const Job& job, const std::string& surfaceId, int layer, const std::stop_token& stop) {
-    const auto asked = ask(job, surfaceId, layer);
+Starts startsOf(const Job& job, const std::string& surfaceId, int layer, const std::stop_token& stop,
+                const std::function<void(double)>& progress) {
+    auto asked = ask(job, surfaceId, layer);
     if (!asked) return {};
+    asked->request.progress = progress;
     Starts starts;
     starts.choices = asked->family->choices(asked->request, stop);
     const Field* perPack = findField(fieldsOfFamily(asked->family->id), "perPack");

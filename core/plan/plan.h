@@ -10,6 +10,7 @@
 #include "core/takeoff/floor_takeoff.h"
 #include "core/takeoff/layer_takeoff.h"
 
+#include <functional>
 #include <optional>
 #include <stop_token>
 #include <string>
@@ -124,7 +125,9 @@ struct Starts {
 };
 /// Empty when the surface is not measured, the layer has no sound product, or when stopped.
 /// @param layer  place in the option chosen; -1: the layer that is seen
-Starts startsOf(const Job& job, const std::string& surface, int layer = -1, const std::stop_token& stop = {});
+/// @param progress  told how far it is, from 0 to 1; may be empty
+Starts startsOf(const Job& job, const std::string& surface, int layer = -1, const std::stop_token& stop = {},
+                const std::function<void(double)>& progress = {});
 
 /// What lies on a surface, as its set-outs see it; empty until it is measured.
 std::vector<OpeningFact> openingFacts(const Surface& surface, const SurfaceShape& shape);

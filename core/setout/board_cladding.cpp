@@ -516,6 +516,7 @@ std::vector<StartChoice> choices(const SetOutRequest& request, const std::stop_t
     };
     for (double offset = 0; offset < board.cover.value - 0.5; offset += 1) {
         BoardRules at = now;
+        tell(request, 0.8 * offset / board.cover.value);
         at.start = BoardStart::ByHand;
         at.startOffset = {offset};
         if (at.jointing == Jointing::FewestBoards) at.jointing = Jointing::Alternating; // the strip is drawn at once

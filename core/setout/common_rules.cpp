@@ -75,6 +75,10 @@ bool tooMany(double pieces, std::vector<Remark>& remarks) {
     return true;
 }
 
+void tell(const SetOutRequest& request, double share) {
+    if (request.progress) request.progress(share);
+}
+
 StartChoice choiceOf(const SetOut& s, FieldValues change, bool onStrip) {
     const double third = s.module / 3;
     return {.startOffset = s.startOffset,

@@ -32,6 +32,9 @@ void checkEdge(std::string_view edge, Mm width, Mm module, std::vector<Remark>& 
 bool tooMany(double pieces, std::vector<Remark>& remarks);
 inline constexpr std::int64_t kMostPieces = 4000;
 
+/// Tells the request's progress, if anyone listens.
+void tell(const SetOutRequest& request, double share);
+
 /// A choice that differs from the rules as they are by `change`, worked out.
 StartChoice choiceOf(const SetOut& setOut, FieldValues change, bool onStrip);
 

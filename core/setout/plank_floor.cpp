@@ -497,10 +497,11 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
 }
 
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,
-                                     const std::stop_token& stop) {
+                                     const std::stop_token& stop, const std::function<void(double)>& progress) {
     std::vector<StartChoice> starts;
     for (double offset = 0; offset < plank.width.value - 0.5; offset += 1) {
         if (stop.stop_requested()) return {};
+        if (progress) progress(offset / plank.width.value);
         PlankRules at = rules;
         at.startOffset = {offset};
         const SetOut s = setOutPlanks(outline, plank, at, stop);
@@ -527,7 +528,8 @@ SetOutFamily plankFamily() {
             },
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
-                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop,
+                                   r.progress);
             },
             [](Mm offset) {
                 return FieldValues{{"startOffset", offset.value}};

@@ -4,6 +4,7 @@
 #include "core/setout/row_starts.h"
 #include "core/setout/set_out.h"
 
+#include <functional>
 #include <stop_token>
 #include <vector>
 
@@ -55,7 +56,9 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
 
 SetOutFamily plankFamily();
 
+/// @param progress  told how far it is, from 0 to 1; may be empty
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,
-                                     const std::stop_token& stop = {});
+                                     const std::stop_token& stop = {},
+                                     const std::function<void(double)>& progress = {});
 
 } // namespace westrum

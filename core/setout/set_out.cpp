@@ -105,6 +105,19 @@ std::vector<Suggestion> suggestStarts(std::span<const StartChoice> starts, int u
         });
         if (!addsNothing) kept.push_back(s);
     }
+    // Further ways, each only if it is better in its own figure than all that are kept.
+    const auto add = [&](SuggestionReason reason, const auto& figure) {
+        if (kept.size() >= 3) return;
+        const StartChoice choice = best([&](const StartChoice& s) { return std::tuple(figure(s), packs(s), s.stock); });
+        for (const Suggestion& k : kept)
+            if (figure(k.choice) <= figure(choice)) return;
+        kept.push_back({reason, choice});
+    };
+    add(SuggestionReason::OnSupports,
+        [](const StartChoice& s) { return s.figures.jointsOffSupport + s.figures.jointsInLine; });
+    add(SuggestionReason::WidestEdge,
+        [](const StartChoice& s) { return -std::floor(s.figures.narrowestEdge.value / 5); });
+    add(SuggestionReason::FewestPieces, [](const StartChoice& s) { return s.figures.pieces; });
     return kept;
 }
 

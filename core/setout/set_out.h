@@ -8,6 +8,7 @@
 #include "core/units/remark.h"
 
 #include <cstdint>
+#include <functional>
 #include <optional>
 #include <span>
 #include <stop_token>
@@ -218,6 +219,8 @@ struct SetOutRequest {
     std::string door{}; ///< its name
     /// Of tiles that go on round a corner: what of a pitch the neighbour's last tile has used up already.
     std::optional<double> runsOnFrom{};
+    /// Told by a search for choices how far it is, from 0 to 1; may be empty.
+    std::function<void(double)> progress{};
     std::optional<Mm> bendRadius{}; ///< of a surface curved across (in y)
 };
 

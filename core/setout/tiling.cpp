@@ -366,6 +366,7 @@ std::vector<StartChoice> choices(const SetOutRequest& request, const std::stop_t
     const double step = std::max(1.0, std::ceil(tile.height.value / 200));
     for (double offset = 0; offset < tile.height.value - 0.5; offset += step) {
         TileRules at = now;
+        tell(request, 0.8 * offset / tile.height.value);
         at.startY = TileStart::ByHand;
         at.offsetY = {offset};
         if (!add(at, {{"startY", static_cast<double>(TileStart::ByHand)}, {"startOffset", offset}}, true)) return {};

@@ -5,22 +5,30 @@
     <message numerus="yes">
         <source>%n joint(s) lie too near one in the next row for the stagger asked for.</source>
         <translation>
-            <numerusform>%n joint lies too near one in the next row for the stagger asked for.</numerusform><numerusform>%n joints lie too near one in the next row for the stagger asked for.</numerusform></translation>
+            <numerusform>%n joint lies too near one in the next row for the stagger asked for.</numerusform>
+            <numerusform>%n joints lie too near one in the next row for the stagger asked for.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>The surface tapers: %n board(s) that share it end at %1, under %2. Let %3 share it.</source>
         <translation>
-            <numerusform>The surface tapers: %n board that takes it ends at %1, under %2. Let %3 share it.</numerusform><numerusform>The surface tapers: %n boards that share it end at %1, under %2. Let %3 share it.</numerusform></translation>
+            <numerusform>The surface tapers: %n board that takes it ends at %1, under %2. Let %3 share it.</numerusform>
+            <numerusform>The surface tapers: %n boards that share it end at %1, under %2. Let %3 share it.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n board(s) in mid-field are ripped for the taper and lose a lock: re-groove or glue them.</source>
         <translation>
-            <numerusform>%n board in mid-field is ripped for the taper and loses a lock: re-groove or glue it.</numerusform><numerusform>%n boards in mid-field are ripped for the taper and lose a lock: re-groove or glue them.</numerusform></translation>
+            <numerusform>%n board in mid-field is ripped for the taper and loses a lock: re-groove or glue it.</numerusform>
+            <numerusform>%n boards in mid-field are ripped for the taper and lose a lock: re-groove or glue them.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n cut tile(s) are narrower than %1, the narrowest %2.</source>
         <translation>
-            <numerusform>%n cut tile is narrower than %1, the narrowest %2.</numerusform><numerusform>%n cut tiles are narrower than %1, the narrowest %2.</numerusform></translation>
+            <numerusform>%n cut tile is narrower than %1, the narrowest %2.</numerusform>
+            <numerusform>%n cut tiles are narrower than %1, the narrowest %2.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n pack(s)</source>
@@ -32,12 +40,16 @@
     <message numerus="yes">
         <source>%n panel(s)</source>
         <translation>
-            <numerusform>%n panel</numerusform><numerusform>%n panels</numerusform></translation>
+            <numerusform>%n panel</numerusform>
+            <numerusform>%n panels</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n piece(s) fewer</source>
         <translation>
-            <numerusform>%n piece fewer</numerusform><numerusform>%n pieces fewer</numerusform></translation>
+            <numerusform>%n piece fewer</numerusform>
+            <numerusform>%n pieces fewer</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -59,17 +71,23 @@
     <message numerus="yes">
         <source>%n rib(s) and batten(s): measured from the datum and photographed. Afterwards this map is the only way to find them.</source>
         <translation>
-            <numerusform>%n rib and batten: measured from the datum and photographed. Afterwards this map is the only way to find them.</numerusform><numerusform>%n ribs and battens: measured from the datum and photographed. Afterwards this map is the only way to find them.</numerusform></translation>
+            <numerusform>%n rib and batten: measured from the datum and photographed. Afterwards this map is the only way to find them.</numerusform>
+            <numerusform>%n ribs and battens: measured from the datum and photographed. Afterwards this map is the only way to find them.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n opening(s) will be covered: pull the tails through and write down where the middles are.</source>
         <translation>
-            <numerusform>%n opening will be covered: pull the tails through and write down where the middles are.</numerusform><numerusform>%n openings will be covered: pull the tails through and write down where the middles are.</numerusform></translation>
+            <numerusform>%n opening will be covered: pull the tails through and write down where the middles are.</numerusform>
+            <numerusform>%n openings will be covered: pull the tails through and write down where the middles are.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%1: %2 in all in %n strip(s), %3 over each other, taped.</source>
         <translation>
-            <numerusform>%1: %2 in all in %n strip, %3 over each other, taped.</numerusform><numerusform>%1: %2 in all in %n strips, %3 over each other, taped.</numerusform></translation>
+            <numerusform>%1: %2 in all in %n strip, %3 over each other, taped.</numerusform>
+            <numerusform>%1: %2 in all in %n strips, %3 over each other, taped.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n pack(s)</source>
@@ -81,42 +99,58 @@
     <message numerus="yes">
         <source>%1: %n length(s), %2 in all. Pre-drill; check each with a straight edge.</source>
         <translation>
-            <numerusform>%1: %n length, %2 in all. Pre-drill; check each with a straight edge.</numerusform><numerusform>%1: %n lengths, %2 in all. Pre-drill; check each with a straight edge.</numerusform></translation>
+            <numerusform>%1: %n length, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
+            <numerusform>%1: %n lengths, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%1: about %n board(s), flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</source>
         <translation>
-            <numerusform>%1: about %n board, flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</numerusform><numerusform>%1: about %n boards, flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</numerusform></translation>
+            <numerusform>%1: about %n board, flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</numerusform>
+            <numerusform>%1: about %n boards, flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n opening(s): find the frame behind, drill, and rout flush to it.</source>
         <translation>
-            <numerusform>%n opening: find the frame behind, drill, and rout flush to it.</numerusform><numerusform>%n openings: find the frame behind, drill, and rout flush to it.</numerusform></translation>
+            <numerusform>%n opening: find the frame behind, drill, and rout flush to it.</numerusform>
+            <numerusform>%n openings: find the frame behind, drill, and rout flush to it.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%1: %n panel(s), in the order that Cut gives. Outdoors or in a workshop.</source>
         <translation>
-            <numerusform>%1: %n panel, in the order that Cut gives. Outdoors or in a workshop.</numerusform><numerusform>%1: %n panels, in the order that Cut gives. Outdoors or in a workshop.</numerusform></translation>
+            <numerusform>%1: %n panel, in the order that Cut gives. Outdoors or in a workshop.</numerusform>
+            <numerusform>%1: %n panels, in the order that Cut gives. Outdoors or in a workshop.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n joint(s)</source>
         <translation>
-            <numerusform>%n joint</numerusform><numerusform>%n joints</numerusform></translation>
+            <numerusform>%n joint</numerusform>
+            <numerusform>%n joints</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n whole tile(s) in flexible adhesive, joints of %1.</source>
         <translation>
-            <numerusform>%n whole tile in flexible adhesive, joints of %1.</numerusform><numerusform>%n whole tiles in flexible adhesive, joints of %1.</numerusform></translation>
+            <numerusform>%n whole tile in flexible adhesive, joints of %1.</numerusform>
+            <numerusform>%n whole tiles in flexible adhesive, joints of %1.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n whole tile(s). Primed and clean ground; press from the middle, no second try.</source>
         <translation>
-            <numerusform>%n whole tile. Primed and clean ground; press from the middle, no second try.</numerusform><numerusform>%n whole tiles. Primed and clean ground; press from the middle, no second try.</numerusform></translation>
+            <numerusform>%n whole tile. Primed and clean ground; press from the middle, no second try.</numerusform>
+            <numerusform>%n whole tiles. Primed and clean ground; press from the middle, no second try.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n piece(s) out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</source>
         <translation>
-            <numerusform>%n piece out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</numerusform><numerusform>%n pieces out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</numerusform></translation>
+            <numerusform>%n piece out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</numerusform>
+            <numerusform>%n pieces out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -124,7 +158,9 @@
     <message numerus="yes">
         <source>%n piece(s)</source>
         <translation>
-            <numerusform>%n piece</numerusform><numerusform>%n pieces</numerusform></translation>
+            <numerusform>%n piece</numerusform>
+            <numerusform>%n pieces</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -174,17 +210,23 @@
     <message numerus="yes">
         <source>%n container(s)</source>
         <translation>
-            <numerusform>%n container</numerusform><numerusform>%n containers</numerusform></translation>
+            <numerusform>%n container</numerusform>
+            <numerusform>%n containers</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n board(s)</source>
         <translation>
-            <numerusform>%n board</numerusform><numerusform>%n boards</numerusform></translation>
+            <numerusform>%n board</numerusform>
+            <numerusform>%n boards</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n tile(s)</source>
         <translation>
-            <numerusform>%n tile</numerusform><numerusform>%n tiles</numerusform></translation>
+            <numerusform>%n tile</numerusform>
+            <numerusform>%n tiles</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -192,17 +234,23 @@
     <message numerus="yes">
         <source>%n piece(s)</source>
         <translation>
-            <numerusform>%n piece</numerusform><numerusform>%n pieces</numerusform></translation>
+            <numerusform>%n piece</numerusform>
+            <numerusform>%n pieces</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n remark(s)</source>
         <translation>
-            <numerusform>%n remark</numerusform><numerusform>%n remarks</numerusform></translation>
+            <numerusform>%n remark</numerusform>
+            <numerusform>%n remarks</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n layer(s) from the metal inwards</source>
         <translation>
-            <numerusform>%n layer from the metal inwards</numerusform><numerusform>%n layers from the metal inwards</numerusform></translation>
+            <numerusform>%n layer from the metal inwards</numerusform>
+            <numerusform>%n layers from the metal inwards</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -220,12 +268,16 @@
     <message numerus="yes">
         <source>%n product(s) taken in.</source>
         <translation>
-            <numerusform>%n product taken in.</numerusform><numerusform>%n products taken in.</numerusform></translation>
+            <numerusform>%n product taken in.</numerusform>
+            <numerusform>%n products taken in.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>And %n more line(s).</source>
         <translation>
-            <numerusform>And %n more line.</numerusform><numerusform>And %n more lines.</numerusform></translation>
+            <numerusform>And %n more line.</numerusform>
+            <numerusform>And %n more lines.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -335,32 +387,44 @@
     <message numerus="yes">
         <source>%n piece(s)</source>
         <translation>
-            <numerusform>%n piece</numerusform><numerusform>%n pieces</numerusform></translation>
+            <numerusform>%n piece</numerusform>
+            <numerusform>%n pieces</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n joint(s)</source>
         <translation>
-            <numerusform>%n joint</numerusform><numerusform>%n joints</numerusform></translation>
+            <numerusform>%n joint</numerusform>
+            <numerusform>%n joints</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n off support</source>
         <translation>
-            <numerusform>%n off support</numerusform><numerusform>%n off support</numerusform></translation>
+            <numerusform>%n off support</numerusform>
+            <numerusform>%n off support</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n in line</source>
         <translation>
-            <numerusform>%n in line</numerusform><numerusform>%n in line</numerusform></translation>
+            <numerusform>%n in line</numerusform>
+            <numerusform>%n in line</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n sliver(s)</source>
         <translation>
-            <numerusform>%n sliver</numerusform><numerusform>%n slivers</numerusform></translation>
+            <numerusform>%n sliver</numerusform>
+            <numerusform>%n slivers</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>lines miss %n neighbour(s)</source>
         <translation>
-            <numerusform>lines miss %n neighbour</numerusform><numerusform>lines miss %n neighbours</numerusform></translation>
+            <numerusform>lines miss %n neighbour</numerusform>
+            <numerusform>lines miss %n neighbours</numerusform>
+        </translation>
     </message>
 </context>
 <context>

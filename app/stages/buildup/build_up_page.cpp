@@ -6,6 +6,7 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QShortcut>
 
 namespace westrum {
 namespace {
@@ -65,7 +66,9 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
     column()->addWidget(catalogue_, 2);
     connect(catalogueButton_, &QPushButton::toggled, this, [this](bool on) {
         catalogue_->setVisible(on);
-        bench_->setVisible(!on);
+        for (QWidget* w : {static_cast<QWidget*>(bench_), static_cast<QWidget*>(layer_), static_cast<QWidget*>(add_),
+                           static_cast<QWidget*>(copy_), optionsBox_})
+            w->setVisible(!on);
         if (on && bench_->layerInHand() >= 0) {
             const Finish& f = document_.job().finish(surfaceId());
             if (bench_->layerInHand() < static_cast<int>(f.layers.size()))
@@ -108,6 +111,9 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
                 if (isVisible()) refreshOptions();
             });
     connect(&document_, &JobDocument::currentSurfaceChanged, this, [this] { problem_.clear(); });
+    for (int k = 0; k < 9; ++k) // the buttons come and go, their keys stay
+        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)), this), &QShortcut::activated, this,
+                [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
 }
 
 QString BuildUpPage::differences(const OptionFigures& o, const OptionFigures& c) const {
@@ -155,7 +161,6 @@ void BuildUpPage::refreshOptions() {
         pick->setCheckable(true);
         pick->setChecked(chosen);
         pick->setObjectName(QStringLiteral("option%1").arg(k));
-        pick->setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)));
         pick->setToolTip(tr("Choose this option: Ctrl+%1").arg(k + 1));
         connect(pick, &QPushButton::clicked, this,
                 [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
@@ -278,7 +283,7 @@ void BuildUpPage::refreshLayer() {
 void BuildUpPage::buildHeadroom() {
     const Surface* s = surface();
     const bool wanted = s && (s->kind == SurfaceKind::Floor || s->kind == SurfaceKind::Ceiling);
-    headroom_->setVisible(wanted);
+    headroom_->setVisible(wanted && !catalogueButton_->isChecked());
     const std::string key = wanted ? "headroom" : "";
     if (key != headroomBuiltFor_) {
         headroomBuiltFor_ = key;

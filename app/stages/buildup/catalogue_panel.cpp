@@ -124,7 +124,8 @@ void CataloguePanel::showFields() {
                                        product_ = id;
                                        refresh();
                                    },
-                                   QString()});
+                                   QString()},
+                                  nullptr, 2);
         panel_->choice()->setParent(panel_);
         panel_->choice()->hide();
         panel_->setObjectName(QStringLiteral("cataloguePanel"));

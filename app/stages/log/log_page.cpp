@@ -22,7 +22,7 @@ auto countInto(std::optional<int> FitLog::*member) {
         const auto n = parseNumber(typed.toStdString());
         if (!n) return sentence(n.error(), typed);
         if (n.value() < 0 || n.value() > 100000 || n.value() != std::floor(n.value()))
-            return LogPage::tr("A whole number of planks is wanted here.");
+            return LogPage::tr("A whole number is wanted here.");
         log.*member = static_cast<int>(n.value());
         return {};
     };
@@ -105,6 +105,7 @@ LogPage::Line LogPage::addLine(QGridLayout* grid, const QString& name, const QSt
     line.entry->setAlignment(Qt::AlignRight);
     line.entry->setFixedWidth(140);
     auto* label = new QLabel(name);
+    line.name = label;
     label->setBuddy(line.entry);
     grid->addWidget(label, row, 0);
     grid->addWidget(line.entry, row, 1);
@@ -157,7 +158,21 @@ void LogPage::refresh() {
     if (face)
         for (const StockUnit& u : face->setOut.stock) cut += !u.cuts.empty();
     const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
-    show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : QString(),
+    // Units are what the finish is made of. Boards and sheets are cut together with what other surfaces need of them:
+    // what one surface takes is about what it was set out with.
+    const std::string family = face ? face->family : std::string("planks");
+    const bool boards = family == "boards", sheets = family == "sheet", tiles = family == "tiles";
+    opened_.name->setText(boards   ? tr("Boards opened")
+                          : sheets ? tr("Sheets opened")
+                          : tiles  ? tr("Tiles opened")
+                                   : tr("Planks opened"));
+    leftOver_.name->setText(boards   ? tr("Whole boards left over")
+                            : sheets ? tr("Whole sheets left over")
+                            : tiles  ? tr("Whole tiles left over")
+                                     : tr("Whole planks left over"));
+    const QString about =
+        face && face->setOut.laid() && !bought ? tr("about %1").arg(face->setOut.figures.stock) : QString();
+    show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : about,
          bought ? compare(log.opened, bought->unitsNeeded) : QString());
     show(spoilt_, count(log.spoilt), bought ? tr("about %1").arg(spoils) : QString(), {});
     show(leftOver_, count(log.leftOver), bought ? QString::number(bought->unitsLeft()) : QString(),

@@ -24,6 +24,7 @@ private:
         EntryField* entry;
         QLabel* planned;
         QLabel* verdict;
+        QLabel* name = nullptr;
     };
     /// Adds a line; `take` parses into the log and returns why not.
     Line addLine(class QGridLayout* grid, const QString& name, const QString& objectName,

@@ -379,7 +379,7 @@ void SetOutBench::paintEdges(QPainter& p, const SurfacePlan& plan, const SetOut&
         for (std::size_t i = 0; i + 1 < stops.size(); ++i)
             level(stops[i], stops[i + 1], Mm{stops[i + 1] - stops[i]}, true);
     }
-    if (!s.rowsAcross && s.module > 0 && !s.startColumn)
+    if (!s.rowsAcross && s.module > 0 && !s.startColumn && !neighbours_) // else it would stand on the neighbour
         paintDimension(p, v.map({b.low.x, b.low.y}) + QPointF(0, 22), v.map({b.high.x, b.low.y}) + QPointF(0, 22),
                        f.length({b.width()}), t.muted);
 }

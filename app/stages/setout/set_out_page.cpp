@@ -125,6 +125,10 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(&document_, &JobDocument::startsComputed, this, [this] {
         if (isVisible()) refresh();
     });
+    connect(&document_, &JobDocument::startsProgress, this, [this](double share) {
+        progress_ = share;
+        if (isVisible() && document_.starts()->suggestions.empty()) refresh();
+    });
     connect(&document_, &JobDocument::currentSurfaceChanged, this, [this] {
         suggestion_ = 0;
         problem_.clear();
@@ -204,7 +208,7 @@ void SetOutPage::saySuggestion() {
     if (!offered) {
         say(!layer() ? tr("No finish is chosen for this surface. Choose one here, or layer by layer in Build-up.")
             : document_.isSettled() ? QString()
-                                    : tr("Working out every way to lay it …"));
+                                    : tr("Working out every way to lay it … %1").arg(figures().percent(progress_)));
         return;
     }
     const Suggestion& s = starts->suggestions[suggestion_ % starts->suggestions.size()];

@@ -52,6 +52,7 @@ private:
     SetOutBench* bench_;
     QLabel* figures_;
     StartStrip* strip_;
+    double progress_ = 0; ///< of the search for better ways
     QString problem_;
 };
 
