@@ -2,10 +2,10 @@
 
 #include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
+#include "app/stages/buildup/build_up_page.h"
 #include "app/stages/buy/buy_page.h"
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/fit/fit_page.h"
-#include "app/stages/buildup/build_up_page.h"
 #include "app/stages/log/log_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/newvan/new_van_page.h"

@@ -60,24 +60,22 @@ void paintPanelName(QPainter& painter, const QPainterPath& shape, const Piece& p
     const QRectF box = shape.boundingRect();
     painter.setFont(textFont(0.85));
     const QFontMetricsF metrics(painter.font());
-    const QString size =
-        figures.length(piece.length, false) + QStringLiteral(" × ") + figures.length(piece.width, false);
-    QStringList lines{SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name)), size};
+    QStringList lines{SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name)),
+                      figures.length(piece.length, false) + QStringLiteral(" × ") + figures.length(piece.width, false)};
     if (piece.removable) lines << SetOutDrawing::tr("comes off");
-    double width = 0;
-    for (const QString& l : lines) width = std::max(width, metrics.horizontalAdvance(l));
-    const QSizeF room(width + 4, metrics.height() * static_cast<double>(lines.size()));
-    if (room.width() > box.width() - 4 || room.height() > box.height() - 4) {
-        lines = {QString::fromStdString(piece.name)};
-        if (metrics.horizontalAdvance(lines.front()) > box.width() - 4 || metrics.height() > box.height()) return;
-    }
-    for (const double share : {0.5, 0.16, 0.84, 0.3, 0.7}) {
-        QRectF at(QPointF(), QSizeF(room.width(), metrics.height() * static_cast<double>(lines.size())));
-        at.moveCenter({box.center().x(), box.top() + box.height() * share});
-        if (!shape.contains(at)) continue;
-        painter.setPen(ink);
-        painter.drawText(at, Qt::AlignCenter, lines.join(QLatin1Char('\n')));
-        return;
+    // All of it where there is room, else its number alone; in the middle, or beside what is cut out.
+    for (const QStringList& text : {lines, QStringList{QString::fromStdString(piece.name)}}) {
+        double width = 0;
+        for (const QString& l : text) width = std::max(width, metrics.horizontalAdvance(l));
+        QRectF at(0, 0, width + 6, metrics.lineSpacing() * static_cast<double>(text.size()) + 4);
+        for (const double across : {0.5, 0.25, 0.75, 0.12, 0.88})
+            for (const double down : {0.5, 0.3, 0.7, 0.16, 0.84}) {
+                at.moveCenter({box.left() + box.width() * across, box.top() + box.height() * down});
+                if (!shape.contains(at)) continue;
+                painter.setPen(ink);
+                painter.drawText(at, Qt::AlignCenter, text.join(QLatin1Char('\n')));
+                return;
+            }
     }
 }
 

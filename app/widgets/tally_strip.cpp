@@ -1,6 +1,7 @@
 #include "app/widgets/tally_strip.h"
 
 #include "app/drawing/theme.h"
+#include "app/widgets/risk.h"
 #include "core/catalogue/plank.h"
 #include "formats/words.h"
 
@@ -123,11 +124,13 @@ void TallyStrip::recompute() {
 
     Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
     risk.needsAttention = laid && t.runShort > 0.05;
+    const Purchase* worst = riskiest(plan, document_.job().spoilChance);
     for (const Purchase& p : plan.purchases) {
-        if (p.family != "planks" && p.family != "tiles") continue;
+        if ((p.family != "planks" && p.family != "tiles") || (worst && &p != worst)) continue;
         const int spoilsOne =
             document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
-        risk.madeOf << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
+        risk.madeOf << purchaseName(p, document_.job().catalogue)
+                    << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
                            .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack),
                                 QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);

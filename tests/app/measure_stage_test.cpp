@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -11,7 +12,7 @@ class MeasureStageTest : public QObject {
     Q_OBJECT
 private slots:
     void theOutlineFollowsEachReading() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         const double before = areaMm2(b.floor().measured.outline);
         QVERIFY(b.type("reading-b", "185 cm"));
@@ -37,7 +38,7 @@ private slots:
     void nonsenseStaysInTheFieldWithASentence() {
         QFETCH(QString, typed);
         QFETCH(QString, answer);
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         const Job before = b.document.job();
         QVERIFY(b.type("reading-a", typed.toUtf8().constData()));
@@ -84,14 +85,14 @@ private slots:
         QFETCH(QString, field);
         QFETCH(QString, typed);
         QFETCH(QString, answer);
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         QVERIFY(b.type(field.toUtf8().constData(), typed.toUtf8().constData()));
         QVERIFY2(b.sentenceShown().contains(answer), qPrintable(b.sentenceShown()));
         QVERIFY(b.figure("Remarks").needsAttention);
         QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(settlePlan(b.document));
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void cutOutsAreAddedMeasuredMovedAndRemoved() {
@@ -131,7 +132,7 @@ private slots:
     }
 
     void inchesAreTypedAndShownAsChosen() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         push(b.document, chooseUnits(b.document, LengthUnit::Inch, LengthUnit::Inch));
         QVERIFY(b.type("reading-a", "143 1/2"));

@@ -5,6 +5,7 @@
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/newvan/new_van_page.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -65,7 +66,7 @@ private slots:
     }
 
     void surfacesArePickedOnTheMapAndByKeys() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         QTest::mouseClick(&map(b), Qt::LeftButton, {}, map(b).middleOf("bulkhead").toPoint() + QPoint(0, -30));
         QCOMPARE(QString::fromStdString(b.document.currentSurface()), QStringLiteral("bulkhead"));
@@ -80,7 +81,7 @@ private slots:
     }
 
     void theMapZoomsPansAndFillsTheWindow() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         const QPointF before = map(b).middleOf("floor");
         map(b).zoomBy(3, before);
         QVERIFY((map(b).middleOf("floor") - before).manhattanLength() < 1); // stays under the pointer
@@ -143,7 +144,7 @@ private slots:
     }
 
     void openingsAreAddedTypedAndMovedByHand() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("shelf");
         push(b.document, takeReading(b.document, "shelf", "AB", mm(1700)));
         push(b.document, takeReading(b.document, "shelf", "BC", mm(400)));
@@ -177,7 +178,7 @@ private slots:
     }
 
     void sidesMeetBySayingSoOrByPointing() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("shelf");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupEdges"));
@@ -212,7 +213,7 @@ private slots:
     }
 
     void twoSidesAreTiedByPointingAtBoth() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupEdges"));
         QVERIFY(b.click("tieOnMap"));
@@ -257,7 +258,7 @@ private slots:
     }
 
     void theDatumIsDrawnOnWallsAndNotOnFloors() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         QVERIFY(plan(b, "left-upper").datum && plan(b, "pillar-1-left").datum && plan(b, "bulkhead").datum);
         QVERIFY(!plan(b, "floor").datum && !plan(b, "ceiling").datum);
         // Straight from 1240 at the rear to 1232 at the front, the wall's lower edge at 907 and 914.
@@ -272,7 +273,7 @@ private slots:
     }
 
     void zonesAndSupportsAreAddedAndTheMiddleIsSaid() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("bench-front");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupZones"));
@@ -297,7 +298,7 @@ private slots:
     }
 
     void surfacesAreNamedCopiedMirroredAndRemoved() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("pillar-1-left");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupItself"));
@@ -315,11 +316,11 @@ private slots:
         QCOMPARE(QString::fromStdString(surface(b, b.document.currentSurface().c_str()).name),
                  QStringLiteral("Step box"));
         while (b.document.undoStack().canUndo()) b.document.undoStack().undo();
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void theVanSaysWhichPanelGoesIn() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("floor");
         b.go(MainWindow::Measure);
         QVERIFY(b.click("groupVan"));
@@ -333,7 +334,7 @@ private slots:
 
     void theLightIsChangedWhileEverythingIsOpen() {
         // The style sheet is given anew to a window full of list boxes, each time with another group of them.
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         for (int round = 0; round < 6; ++round) {
             b.window->measurePage().parts().show(static_cast<PartsPanel::Group>(round));
@@ -343,20 +344,20 @@ private slots:
             QVERIFY(!b.window->grab().isNull());
         }
         QVERIFY(!Theme::now().dark); // six times is back where it was
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void everySurfaceAndGroupPaints() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
-        for (const Surface& s : demoJob().surfaces) {
+        for (const Surface& s : demoFloor().surfaces) {
             b.document.setCurrentSurface(s.id);
             for (int g = PartsPanel::Outline; g <= PartsPanel::Van; ++g) {
                 b.window->measurePage().parts().show(static_cast<PartsPanel::Group>(g));
                 QVERIFY(!b.window->measurePage().grab().isNull());
             }
         }
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 };
 WESTRUM_TEST(WholeVanTest)

@@ -6,6 +6,7 @@
 #include "app/stages/measure/photograph_tracer.h"
 #include "core/geometry/boolean.h"
 #include "tests/app/bench.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/registry.h"
 
 #include <QAbstractButton>
@@ -42,7 +43,7 @@ private slots:
         QVERIFY(preview.findChild<QPushButton*>(QStringLiteral("takeIn"))->isEnabled());
         QVERIFY(!preview.grab().isNull());
 
-        Bench b(demoJob());
+        Bench b(demoFloor());
         push(b.document, takeOutlineIn(b.document, "shelf", preview.outline(), preview.openings()));
         QVERIFY(settlePlan(b.document));
         const SurfacePlan& shelf = plan(b, "shelf");
@@ -56,11 +57,11 @@ private slots:
         }
         QCOMPARE(b.document.undoStack().count(), 1);
         b.document.undoStack().undo();
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void aFileThatCannotBeReadChangesNothing() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.go(MainWindow::Measure);
         QTemporaryDir dir;
         for (const auto& [name, bytes] : {std::pair{"a.dxf", QByteArray("rubbish\n")},
@@ -74,11 +75,11 @@ private slots:
         QVERIFY(b.sentenceShown().contains(QStringLiteral("cannot be opened")));
         b.window->measurePage().tracePhotograph(written(dir, "e.jpg", "no picture"));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("no picture that can be read")));
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
     }
 
     void aListOfReadingsIsLookedAtThenTakenIn() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("shelf");
         b.go(MainWindow::Measure);
         QTemporaryDir dir;
@@ -93,7 +94,7 @@ private slots:
         };
         answer("Leave them");
         b.window->measurePage().importFrom(path);
-        QVERIFY(b.document.job() == demoJob());
+        QVERIFY(b.document.job() == demoFloor());
         answer("Take them in");
         b.window->measurePage().importFrom(path);
         QVERIFY(settlePlan(b.document));
@@ -105,7 +106,7 @@ private slots:
     }
 
     void outlinesAndSheetsAreWritten() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         b.document.setCurrentSurface("left-upper");
         b.go(MainWindow::Measure);
         QTemporaryDir dir;
@@ -127,13 +128,13 @@ private slots:
             QVERIFY(pdf.open(QIODevice::ReadOnly));
             const QByteArray bytes = pdf.readAll();
             QVERIFY(bytes.startsWith("%PDF-"));
-            QCOMPARE(bytes.count("/Type /Page\n"), qsizetype(demoJob().surfaces.size()));
+            QCOMPARE(bytes.count("/Type /Page\n"), qsizetype(demoFloor().surfaces.size()));
         }
     }
 
     void aSheetHasAPlaceForEveryReading() {
         // Filled in, figures are drawn that are not there on an empty one.
-        const Job job = demoJob();
+        const Job job = demoFloor();
         const auto dark = [&](bool filled) {
             QImage page(800, 1130, QImage::Format_RGB32);
             page.fill(Qt::white);
@@ -155,7 +156,7 @@ private slots:
         Homography view;
         view.m = {0.62, 0.11, 320, -0.04, 0.5, 260, 0.00012, 0.00025, 1};
         const auto seen = [&](double x, double y) { return *view.map({x, y}); };
-        Bench b(demoJob());
+        Bench b(demoFloor());
         QImage picture(1600, 1200, QImage::Format_RGB32);
         picture.fill(Qt::gray);
         PhotographTracer t(b.document, picture, '.');
@@ -193,7 +194,7 @@ private slots:
     }
 
     void threeMarksOnALineAreAnswered() {
-        Bench b(demoJob());
+        Bench b(demoFloor());
         PhotographTracer t(b.document, QImage(100, 100, QImage::Format_RGB32), '.');
         for (const Point p : {Point{0, 0}, {50, 0}, {100, 0}, {0, 100}}) t.press(p);
         QVERIFY(!t.toPlane());

@@ -2,6 +2,7 @@
 
 #include "app/document/shell_commands.h"
 #include "formats/demo.h"
+#include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -20,7 +21,7 @@ private slots:
     void everyCommandUndoesAndRedoes() {
         QFETCH(int, which);
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         const std::string w = "left-lower", c = "ceiling";
         const Opening hatch{.name = "Hatch", .kind = OpeningKind::Hatch};
         Measurement pentagon;
@@ -68,7 +69,7 @@ private slots:
 
     void aRemovedSurfaceLeavesNoTieAndNoSelection() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         d.setCurrentSurface("left-lower");
         push(d, removeSurface(d, "left-lower"));
         QVERIFY(!d.job().surface("left-lower"));
@@ -80,7 +81,7 @@ private slots:
 
     void copiesHaveIdsOfTheirOwn() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         const std::size_t n = d.job().surfaces.size();
         push(d, duplicateSurface(d, "shelf", "Second shelf"));
         push(d, duplicateSurface(d, "shelf", "Third shelf"));
@@ -91,19 +92,19 @@ private slots:
 
     void oneDragOfAnOpeningIsOneStep() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         for (int i = 1; i <= 20; ++i) push(d, moveOpening(d, "ceiling", 0, {{500.0 + i}, {600}}, 5));
         QCOMPARE(d.undoStack().count(), 1);
         push(d, moveZone(d, "ceiling", 0, {{10}, {20}}, 6));
         QCOMPARE(d.undoStack().count(), 2);
         d.undoStack().undo();
         d.undoStack().undo();
-        QVERIFY(d.job() == demoJob());
+        QVERIFY(d.job() == demoFloor());
     }
 
     void measuringAWallLeavesTheFloorsStartLinesAlone() {
         JobDocument d;
-        d.open(demoJob(), {});
+        d.open(demoFloor(), {});
         QVERIFY(settle(d));
         const auto before = d.starts();
         QVERIFY(!before->choices.empty());

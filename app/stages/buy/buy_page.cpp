@@ -1,4 +1,5 @@
 #include "app/stages/buy/buy_page.h"
+#include "app/widgets/risk.h"
 
 #include "app/drawing/theme.h"
 #include "app/stages/buy/shopping_print.h"
@@ -31,9 +32,14 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     table_->setFocusPolicy(Qt::NoFocus); // nothing in it can be chosen
     table_->setTabKeyNavigation(false);
     table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 22);
+    table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 12);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Name, QHeaderView::Stretch);
+    // Suppliers may be cut short: what is bought must be read whole.
+    table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Supplier, QHeaderView::Fixed);
+    table_->setColumnWidth(PurchaseModel::Supplier,
+                           QFontMetrics(textFont()).horizontalAdvance(QStringLiteral("Quayside Fl")));
+    table_->setWordWrap(false);
     table_->setAccessibleName(tr("Shopping list"));
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     total_->setFont(textFont(1.25, true));
@@ -94,30 +100,33 @@ void BuyPage::refresh() {
         return;
     }
     const bool short_ = t.runShort > 0.05;
-    const QString risk = tr("The chance of running short is %1, with 1 cut in %2 spoilt.")
-                             .arg(f.percent(t.runShort))
-                             .arg(document_.job().spoilChance > 0 ? std::lround(1 / document_.job().spoilChance) : 0);
+    const double spoil = document_.job().spoilChance;
+    const Purchase* worst = riskiest(*plan, spoil);
+    const auto finishes = std::count_if(plan->purchases.begin(), plan->purchases.end(),
+                                        [](const Purchase& p) { return findFamily(p.family) && p.unitsPerPack > 1; });
+    const QString spoils = QString::number(spoil > 0 ? std::lround(1 / spoil) : 0);
+    // Of which product, where several are cut on site.
+    const QString risk =
+        worst && finishes > 1
+            ? tr("The chance of running short of %1 is %2, with 1 cut in %3 spoilt.")
+                  .arg(purchaseName(*worst, document_.job().catalogue), f.percent(t.runShort), spoils)
+            : tr("The chance of running short is %1, with 1 cut in %2 spoilt.").arg(f.percent(t.runShort), spoils);
     QString advice;
-    if (short_) {
+    if (short_ && worst) {
         // How many packs it takes to come under one chance in twenty.
-        for (const Purchase& p : plan->purchases) {
-            const int cuts = plan->cutUnits(p.product);
-            const auto risk_ = [&](int packs) {
-                return chanceOfRunningShort(p.unitsNeeded, cuts, packs * p.unitsPerPack, document_.job().spoilChance);
-            };
-            if (p.lengthNeeded.value > 0 || risk_(p.packs) <= 0.05) continue;
-            for (int more = 1; more <= 20 && advice.isEmpty(); ++more)
-                if (const double then = risk_(p.packs + more); then <= 0.05)
-                    advice = tr("With %n pack(s) it is %1.", nullptr, p.packs + more).arg(f.percent(then));
+        const int cuts = plan->cutUnits(worst->product);
+        for (int more = 1; more <= 20 && advice.isEmpty(); ++more) {
+            const int packs = worst->packs + more;
+            const double then = chanceOfRunningShort(worst->unitsNeeded, cuts, packs * worst->unitsPerPack, spoil);
+            if (then <= 0.05) advice = tr("With %n pack(s) it is %1.", nullptr, packs).arg(f.percent(then));
         }
     }
     say(risk + QStringLiteral(" ") + advice, short_);
     total_->setText(
         t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
                : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
-    waste_->setText(tr("Planks bought cover %1, the floor takes %2: %3 (%4) is bought and not laid. Of that, cutting "
-                       "uses up %5 (%6); "
-                       "the rest are whole planks for spares.")
+    waste_->setText(tr("Planks and tiles bought cover %1, %2 is laid: %3 (%4) is bought and not laid. Of that, cutting "
+                       "uses up %5 (%6); the rest is whole and spare.")
                         .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea),
                              f.percent((t.boughtArea.value - t.laidArea.value) / t.laidArea.value),
                              f.area(t.consumedArea - t.laidArea),
