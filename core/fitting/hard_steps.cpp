@@ -100,11 +100,15 @@ void tileSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitSt
     steps.push_back({.key = "whole",
                      .kind = tile.selfAdhesive ? StepKind::PeelTiles : StepKind::LayTiles,
                      .facts = {{"whole", static_cast<std::int64_t>(whole)}, {"joint", s.jointWidth}}});
-    if (cut > 0)
-        steps.push_back({.key = "cuts",
-                         .kind = StepKind::CutTiles,
-                         .facts = {{"cut", cut}, {"tiles", static_cast<std::int64_t>(s.stock.size()) - whole}},
-                         .caution = tile.selfAdhesive ? Caution::SawAndDust : Caution::TileDust});
+    if (cut > 0) {
+        FitStep step{.key = "cuts",
+                     .kind = StepKind::CutTiles,
+                     .facts = {{"cut", cut}, {"tiles", static_cast<std::int64_t>(s.stock.size()) - whole}},
+                     .caution = tile.selfAdhesive ? Caution::SawAndDust : Caution::TileDust};
+        for (std::size_t i = 0; i < s.pieces.size(); ++i)
+            if (s.pieces[i].kind != PieceKind::Whole) step.pieces.push_back(static_cast<int>(i));
+        steps.push_back(std::move(step));
+    }
     if (!tile.selfAdhesive) {
         double area = 0;
         for (const Piece& p : s.pieces) area += areaMm2(p.shape) / 1e6;

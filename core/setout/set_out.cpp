@@ -79,11 +79,13 @@ std::vector<Suggestion> suggestStarts(std::span<const StartChoice> starts, int u
 
     const auto packs = [&](const StartChoice& s) { return (s.stock + unitsPerPack - 1) / unitsPerPack; };
     // Differences of two millimetres are within the sawing: such rows are equal.
-    const auto unevenness = [](const StartChoice& s) {
-        const double difference = std::abs(s.firstRow.value - s.lastRow.value);
-        return difference <= 2 ? 0 : static_cast<int>(std::lround(difference));
+    // A grid has edges in both directions: the worse counts.
+    const auto exactly = [](const StartChoice& s) {
+        return std::max(std::abs(s.firstRow.value - s.lastRow.value), s.figures.unevenness.value);
     };
-    const auto exactly = [](const StartChoice& s) { return std::abs(s.firstRow.value - s.lastRow.value); };
+    const auto unevenness = [&](const StartChoice& s) {
+        return exactly(s) <= 2 ? 0 : static_cast<int>(std::lround(exactly(s)));
+    };
     const auto best = [&](const auto& key) {
         return *std::min_element(candidates.begin(), candidates.end(),
                                  [&](const StartChoice& a, const StartChoice& b) { return key(a) < key(b); });

@@ -164,6 +164,14 @@
     </message>
 </context>
 <context>
+    <name>ShoppingPrint</name>
+    <message numerus="yes">
+        <source>and %n more</source>
+        <translation>
+            <numerusform>and %n more</numerusform><numerusform>and %n more</numerusform></translation>
+    </message>
+</context>
+<context>
     <name>Words</name>
     <message numerus="yes">
         <source>%n pack(s)</source>

@@ -8,12 +8,95 @@
 #include <QCoreApplication>
 #include <QFontMetricsF>
 
+#include <algorithm>
+#include <cmath>
+
 namespace westrum {
 namespace {
 
 struct ShoppingPrint {
     Q_DECLARE_TR_FUNCTIONS(ShoppingPrint)
 };
+
+/// Pieces that are cut alike, and where they go: tiles and panels are listed by size.
+struct Alike {
+    Mm length, width;
+    bool shaped{};
+    QStringList names;
+};
+
+std::vector<Alike> alike(const SetOut& setOut) {
+    std::vector<Alike> groups;
+    for (const Piece& p : setOut.pieces) {
+        const auto same = std::find_if(groups.begin(), groups.end(), [&](const Alike& g) {
+            return std::abs((g.length - p.length).value) < 0.5 && std::abs((g.width - p.width).value) < 0.5 &&
+                   !g.shaped && !p.notched; // a shaped piece is like no other
+        });
+        if (same != groups.end())
+            same->names << QString::fromStdString(p.name);
+        else
+            groups.push_back({p.length, p.width, p.notched, {QString::fromStdString(p.name)}});
+    }
+    return groups;
+}
+
+/// One layer of a surface as it lies, and the list of its pieces.
+void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QString& surface, const SurfacePlan& plan,
+                const LayerPlan& layer, const Product* product, const Figures& f) {
+    const SetOut& s = layer.setOut;
+    sheet.gap();
+    sheet.heading(product ? ShoppingPrint::tr("%1: %2").arg(surface, QString::fromStdString(product->name)) : surface,
+                  1.2);
+    if (s.module > 0)
+        sheet.text(
+            ShoppingPrint::tr(
+                "First row %1 wide, last row %2. Row 1 is at the foot of the drawing; the rear of the van is left.")
+                .arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow)));
+    const Bounds b = boundsOf(plan.measured.outline);
+    const double height = std::min(page.height() * 0.5, page.width() * b.height() / b.width() + 8);
+    paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), plan.measured.outline, s, product, f,
+                {.names = layer.family == "sheet"});
+    painter.setPen(QPen(Qt::black, 0.6));
+    painter.setBrush(Qt::NoBrush);
+    sheet.turn();
+    sheet.heading(ShoppingPrint::tr("Cut list, %1").arg(surface), 1.2);
+    if (layer.family == "tiles" || layer.family == "sheet") {
+        const QList<double> shares{0.1, 0.16, 0.16, 0.14, 0.44};
+        sheet.row({ShoppingPrint::tr("pieces"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
+                   ShoppingPrint::tr("remark"), ShoppingPrint::tr("where")},
+                  shares, true);
+        for (const Alike& g : alike(s)) {
+            QStringList where = g.names.mid(0, 8);
+            if (g.names.size() > 8)
+                where << ShoppingPrint::tr("and %n more", nullptr, static_cast<int>(g.names.size()) - 8);
+            sheet.row({QString::number(g.names.size()), f.number(g.length.value, 1), f.number(g.width.value, 1),
+                       g.shaped ? ShoppingPrint::tr("shaped") : QString(), where.join(QStringLiteral(", "))},
+                      shares);
+        }
+        return;
+    }
+    const bool boards = layer.family == "boards";
+    const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
+    sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
+               boards ? ShoppingPrint::tr("ripped to") : ShoppingPrint::tr("plank"), ShoppingPrint::tr("remark")},
+              cuts, true);
+    for (const Piece& p : s.pieces) {
+        QStringList notes;
+        if (p.kind == PieceKind::Whole && !p.notched) notes << ShoppingPrint::tr("whole");
+        if (p.fromOffcut) notes << ShoppingPrint::tr("from offcut");
+        if (p.notched) notes << ShoppingPrint::tr("shaped on site");
+        if (p.feature) notes << ShoppingPrint::tr("the finest one");
+        QString stock = p.stock >= 0 ? QString::number(p.stock + 1) : QString();
+        // A taper is ripped to one width at its start and to another at its end.
+        if (boards && p.ripAtStart.value > 0)
+            stock = std::abs((p.ripAtStart - p.ripAtEnd).value) < 0.5
+                        ? f.number(p.ripAtStart.value, 1)
+                        : f.number(p.ripAtStart.value, 1) + QStringLiteral(" – ") + f.number(p.ripAtEnd.value, 1);
+        sheet.row({QString::fromStdString(p.name), f.number(p.length.value, 1), f.number(p.width.value, 1), stock,
+                   notes.join(QStringLiteral(", "))},
+                  cuts);
+    }
+}
 
 } // namespace
 
@@ -40,38 +123,13 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
                                       .arg(f.money(*plan.totals.cost), f.mass(plan.totals.laidMass))
                                 : ShoppingPrint::tr("A price is missing, so there is no total. %1 added to the van.")
                                       .arg(f.mass(plan.totals.laidMass)));
-    for (const Remark& r : plan.remarks) sheet.text(QStringLiteral("– ") + sentence(r, f));
+    for (const Remark& r : plan.remarks) sheet.text(QStringLiteral("– ") + sentenceWithPlace(job, r, f));
     for (const SurfacePlan& s : plan.surfaces) {
-        if (!s.setOut().laid()) continue;
         const Surface* surface = job.surface(s.surface);
-        sheet.gap();
-        sheet.heading(surface ? QString::fromStdString(surface->name) : QString(), 1.2);
-        sheet.text(
-            ShoppingPrint::tr(
-                "First row %1 wide, last row %2. Row 1 is at the foot of the drawing; the rear of the van is left.")
-                .arg(f.fineLength(s.setOut().firstRow), f.fineLength(s.setOut().lastRow)));
-        const Bounds b = boundsOf(s.measured.outline);
-        const double height = std::min(page.height() * 0.5, page.width() * b.height() / b.width() + 8);
-        paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), s.measured.outline, s.setOut(),
-                    job.faceProduct(s.surface), f, {.names = false});
-        painter.setPen(QPen(Qt::black, 0.6));
-        painter.setBrush(Qt::NoBrush);
-        sheet.turn();
-        sheet.heading(
-            ShoppingPrint::tr("Cut list, %1").arg(surface ? QString::fromStdString(surface->name) : QString()), 1.2);
-        const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
-        sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
-                   ShoppingPrint::tr("plank"), ShoppingPrint::tr("remark")},
-                  cuts, true);
-        for (const Piece& p : s.setOut().pieces) {
-            QStringList notes;
-            if (p.kind == PieceKind::Whole && !p.notched) notes << ShoppingPrint::tr("whole");
-            if (p.fromOffcut) notes << ShoppingPrint::tr("from offcut");
-            if (p.notched) notes << ShoppingPrint::tr("shaped on site");
-            sheet.row({QString::fromStdString(p.name), f.number(p.length.value, 1), f.number(p.width.value, 1),
-                       QString::number(p.stock + 1), notes.join(QStringLiteral(", "))},
-                      cuts);
-        }
+        const QString name = surface ? QString::fromStdString(surface->name) : QString();
+        for (const LayerPlan& layer : s.layers)
+            if (layer.setOut.laid())
+                printLayer(painter, page, sheet, name, s, layer, job.catalogue.find(layer.product), f);
     }
 }
 

@@ -156,7 +156,7 @@ private slots:
         job.surfaces[1].measurement = rectangle(2000, 670);
         QVERIFY(!told(plan(job), RemarkKind::DatumMissing));
         const auto above = [&](const char* surface, double lower) {
-            const Row& r = plan(job).surface(surface)->setOut().rows[3];
+            const Row r = plan(job).surface(surface)->setOut().rows[3];
             return std::fmod(r.low + lower - 700 + 9000, 90);
         };
         QVERIFY(std::abs(above("left", 0) - above("right", 330)) < 1e-6);
