@@ -379,7 +379,9 @@ private:
         double visible = visibleBetween(row, (x - bounds_.low.x) / std::max(1.0, bounds_.width()));
         // A curved side lies inside the bounds: the piece's own height there.
         const Bounds b = boundsOf(shape);
-        const double inside = std::clamp(x, b.low.x + 0.5, std::max(b.low.x + 0.5, b.high.x - 0.5));
+        // A little inside: an end that leans is sawn askew, not ripped.
+        const double margin = std::min(kLeastStretchMm, b.width() / 2);
+        const double inside = std::clamp(x, b.low.x + margin, b.high.x - margin);
         if (const double own = heightAt(shape, inside); own > 0 && (row == 0 || row + 1 == out_.rows.size()))
             visible = std::abs(own - visible) < 1 ? visible : own;
         return {std::max(0.0, visible / stretch_)};
