@@ -9,7 +9,6 @@
 namespace westrum {
 namespace {
 
-constexpr double kGroutDensity = 1.6; ///< kg/dm3, cement grout
 constexpr std::int64_t kTileSetHours = 24;
 
 void routOpenings(const FitFacts& facts, std::vector<FitStep>& steps) {
@@ -110,13 +109,9 @@ void tileSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitSt
         steps.push_back(std::move(step));
     }
     if (!tile.selfAdhesive) {
-        double area = 0;
-        for (const Piece& p : s.pieces) area += areaMm2(p.shape) / 1e6;
         steps.push_back({.key = "grout",
                          .kind = StepKind::GroutTiles,
-                         .facts = {{"amount", area * groutKgPerM2(tile.width, tile.height, s.jointWidth, tile.thickness,
-                                                                  kGroutDensity)},
-                                   {"hours", kTileSetHours}}});
+                         .facts = {{"amount", groutFor(s, tile).value}, {"hours", kTileSetHours}}});
     }
     routOpenings(facts, steps);
 }

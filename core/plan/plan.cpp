@@ -13,9 +13,7 @@
 namespace westrum {
 namespace {
 
-constexpr double kLinesMeet = 2;      ///< mm: lines this near run through
-constexpr double kGroutDensity = 1.6; ///< kg/dm3, cement grout
-constexpr std::int64_t kBoardCount = 1;
+constexpr double kLinesMeet = 2; ///< mm: lines this near run through
 
 void place(std::vector<Remark>& remarks, const std::string& surface) {
     for (Remark& r : remarks) r.place.surface = surface;
@@ -160,9 +158,7 @@ void setOutLayer(const SetOutRequest& request, const Product& product, LayerPlan
     } else if (product.family == "tiles") {
         layer.purchase = buyTiles(product, layer.setOut);
         const Tile t = tileOf(product);
-        if (!t.selfAdhesive)
-            layer.mass = layer.mass + Kg{area * groutKgPerM2(t.width, t.height, layer.setOut.jointWidth, t.thickness,
-                                                             kGroutDensity)};
+        if (!t.selfAdhesive) layer.mass = layer.mass + groutFor(layer.setOut, t);
     }
 }
 
@@ -290,11 +286,10 @@ std::vector<StockLength> lengthsOf(const Job& job, const Product& product) {
                         std::all_of(list.stock.begin(), list.stock.end(),
                                     [](const StockEntry& e) { return !e.used || e.rack || e.price.has_value(); });
     if (list.useOwnStock)
-        lengths.push_back(
-            {boardOf(product).length, priced ? std::max<std::int64_t>(1, product.packPrice->minor) : kBoardCount});
+        lengths.push_back({boardOf(product).length, priced ? std::max<std::int64_t>(1, product.packPrice->minor) : 1});
     for (const StockEntry& e : list.stock)
         if (e.used && !e.rack && e.length && e.length->length.value > 0)
-            lengths.push_back({e.length->length, priced ? std::max<std::int64_t>(1, e.price->minor) : kBoardCount});
+            lengths.push_back({e.length->length, priced ? std::max<std::int64_t>(1, e.price->minor) : 1});
     return lengths;
 }
 
@@ -490,8 +485,7 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
         const auto same = std::find_if(kept_.begin(), kept_.end(), [&](const Kept& k) {
             return k.surface.id == s.id && k.surface.measurement == s.measurement;
         });
-        measured.push_back(outlineOf(s.measurement));
-        if (same != kept_.end()) measured.back() = same->plan.measured;
+        measured.push_back(same != kept_.end() ? same->plan.measured : outlineOf(s.measurement));
         for (Remark& r : measured.back().remarks) r.place.surface.clear();
     }
     const Mm floorLength = floorLengthOf(job, measured);

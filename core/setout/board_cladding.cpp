@@ -170,13 +170,14 @@ private:
             if (std::abs(side.atStart - side.atEnd) < kLevel) return;
             const std::size_t n = std::min(share, rows);
             out_.taperBoards = static_cast<int>(n);
-            // What each of `boards` keeps at the narrow end.
-            const auto narrowOf = [&](std::size_t boards) {
-                return (highEnd ? std::min(side.atStart, side.atEnd) - lines[rows - boards]
-                                : lines[boards] - std::max(side.atStart, side.atEnd)) /
-                       static_cast<double>(boards);
-            };
-            sayTaper(n, rows, narrowOf);
+            // Counted from the first line between two boards, off which whole boards are laid towards the side.
+            if (rows > 1) {
+                const double from = lines[highEnd ? 1 : rows - 1];
+                const double a = std::abs(side.atStart - from), b = std::abs(side.atEnd - from);
+                sayTaper(static_cast<int>(std::min(n, rows - 1)),
+                         taperOver(std::max(a, b), std::max(kLevel, std::min(a, b)), cover_,
+                                   static_cast<int>(std::min(n, rows - 1)), cover_ / 3));
+            }
             if (n < 2) return;
             const double from = highEnd ? lines[rows - n] : lines[n];
             for (std::size_t k = 1; k <= n; ++k) {
@@ -216,22 +217,18 @@ private:
                                     {}});
     }
 
-    void sayTaper(std::size_t n, std::size_t rows, const auto& narrowOf) {
-        const double third = cover_ / 3;
-        if (narrowOf(n) >= third - kLevel || bounds_.height() <= cover_) return;
-        std::size_t least = 1;
-        while (least <= rows && narrowOf(least) < third - kLevel) ++least;
-        const bool possible = least <= rows;
+    void sayTaper(int boards, const Taper& taper) {
+        if (taper.fair) return;
         out_.remarks.push_back({Severity::Warning,
                                 {"", Part::Rule},
                                 RemarkKind::TaperTooNarrow,
-                                {{"boards", static_cast<std::int64_t>(n)},
-                                 {"width", Mm{std::max(0.0, narrowOf(n))}},
-                                 {"limit", Mm{third}},
-                                 {"least", possible ? static_cast<std::int64_t>(least) : std::int64_t{0}}},
-                                possible
-                                    ? std::optional(Fix{FixKind::SetRule, "taperBoards", static_cast<double>(least)})
-                                    : std::nullopt});
+                                {{"boards", std::int64_t{boards}},
+                                 {"width", Mm{std::max(0.0, taper.atNarrow.value)}},
+                                 {"limit", Mm{cover_ / 3}},
+                                 {"least", std::int64_t{taper.leastBoards.value_or(0)}}},
+                                taper.leastBoards ? std::optional(Fix{FixKind::SetRule, "taperBoards",
+                                                                      static_cast<double>(*taper.leastBoards)})
+                                                  : std::nullopt});
     }
 
     void findRuns() {

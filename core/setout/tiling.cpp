@@ -418,50 +418,6 @@ SetOutFamily tileFamily() {
             }};
 }
 
-CentredTiles tilesCentred(Mm length, Mm tile, Mm joint, bool onTile) {
-    const double s = tile.value, j = joint.value, pitch = s + j;
-    if (onTile) {
-        const double side = (length.value - s) / 2;
-        const auto n = roundDown(side / pitch);
-        const double rest = side - static_cast<double>(n) * pitch;
-        return {static_cast<int>(2 * n + 1), {rest > j + kLevel ? rest - j : 0}};
-    }
-    const double side = length.value / 2 - j / 2;
-    const auto n = roundDown((side + j) / pitch);
-    const double rest = side - static_cast<double>(n) * pitch;
-    return {static_cast<int>(2 * n), {rest > kLevel ? rest : 0}};
-}
-
-bool tileCentredIsBetter(Mm length, Mm tile, Mm joint) {
-    const auto edge = [&](bool onTile) {
-        const CentredTiles t = tilesCentred(length, tile, joint, onTile);
-        return t.cut.value > 0 ? t.cut : tile;
-    };
-    return edge(true) >= edge(false);
-}
-
-TileCount countTiles(const Region& region, Mm width, Mm height, Mm joint, Point origin, double shift) {
-    const Outline outline(region);
-    const Bounds b = boundsOf(region);
-    const double pitchX = width.value + joint.value, pitchY = height.value + joint.value;
-    TileCount count;
-    for (auto r = static_cast<long>(std::floor((b.low.y - origin.y) / pitchY));
-         origin.y + static_cast<double>(r) * pitchY < b.high.y; ++r) {
-        const double from = origin.x + (r % 2 != 0 ? shift * pitchX : 0);
-        for (auto c = static_cast<long>(std::floor((b.low.x - from) / pitchX));
-             from + static_cast<double>(c) * pitchX < b.high.x; ++c) {
-            const double covered =
-                areaMm2(outline.within(from + static_cast<double>(c) * pitchX,
-                                       origin.y + static_cast<double>(r) * pitchY, width.value, height.value));
-            if (covered >= width.value * height.value - kLeastTileMm2)
-                ++count.full;
-            else if (covered > kLeastTileMm2)
-                ++count.cut;
-        }
-    }
-    return count;
-}
-
 double groutKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3) {
     const double share = 1 - width.value * height.value / ((width + joint).value * (height + joint).value);
     return share * depth.value * densityKgPerDm3;
@@ -469,6 +425,12 @@ double groutKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPer
 
 double groutByFormulaKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3) {
     return (width.value + height.value) / (width.value * height.value) * depth.value * joint.value * densityKgPerDm3;
+}
+
+Kg groutFor(const SetOut& setOut, const Tile& tile) {
+    double area = 0;
+    for (const Piece& p : setOut.pieces) area += areaMm2(p.shape) / 1e6;
+    return {area * groutKgPerM2(tile.width, tile.height, setOut.jointWidth, tile.thickness, kGroutKgPerDm3)};
 }
 
 SetOut setOutTiles(const SetOutRequest& request, const Tile& tile, const TileRules& rules,

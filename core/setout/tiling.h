@@ -39,29 +39,14 @@ std::span<const Field> tileRuleFields();
 TileRules tileRulesOf(const FieldValues& rules);
 SetOutFamily tileFamily();
 
-/// Tiles across a length, centred on a tile or on a joint.
-/// Source: docs/formulae.md#tiles. 1240 in tiles of 150, joint 2: on a tile 7 whole, cuts of 87 at both ends
-struct CentredTiles {
-    int full{};
-    Mm cut; ///< at either end; 0: none, the last tile is whole and what is left is filled
-    friend bool operator==(const CentredTiles&, const CentredTiles&) = default;
-};
-/// @param length  > tile, gaps already off
-CentredTiles tilesCentred(Mm length, Mm tile, Mm joint, bool onTile);
-/// Whether centring on a tile leaves the wider edge piece.
-bool tileCentredIsBetter(Mm length, Mm tile, Mm joint);
-
-/// Tiles of a grid on a region: whole where it covers them to within 1 mm2, absent where it covers no more than that.
-struct TileCount {
-    int full{}, cut{};
-};
-/// @param origin  lower left corner of tile (0, 0)  @param shift  of every other row, as a share of the pitch
-TileCount countTiles(const Region& region, Mm width, Mm height, Mm joint, Point origin, double shift);
-
 /// Grout by the share that joints take, and by the usual formula that overstates it. kg a square metre.
 /// Source: docs/formulae.md#grout. 150 x 150, joint 2, depth 6, 1.8 kg/dm3: 0.2823 exact, 0.288 by formula
 double groutKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3);
 double groutByFormulaKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3);
+
+/// The grout that a set-out of ordinary tiles takes, at the density of cement grout; as deep as the tiles are thick.
+inline constexpr double kGroutKgPerDm3 = 1.6;
+Kg groutFor(const SetOut& setOut, const Tile& tile);
 
 SetOut setOutTiles(const SetOutRequest& request, const Tile& tile, const TileRules& rules,
                    const std::stop_token& stop = {});

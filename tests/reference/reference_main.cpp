@@ -17,6 +17,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <fstream>
@@ -284,39 +285,58 @@ json tilesCase(const json& in) {
                 {"adhesive_kg", kg},
                 {"bags", roundUp(kg / in.at("bag_kg").get<double>())}};
     }
-    const Mm a{in.at("a_mm")}, b{in.at("b_mm")}, joint{in.at("joint_mm")};
+    // Through the set-out itself, as a wall is tiled.
+    const Tile tile{.width = {in.at("a_mm")}, .height = {in.at("b_mm")}, .thickness = {6}, .perPack = 1};
+    TileRules rules;
+    rules.joint = {in.at("joint_mm")};
+    rules.gap = {optionalNumber(in, "edge_gap_mm", 0)};
+    rules.centre = CentreRule::Surface;
+    SetOutRequest wall;
+    const auto whole = [](const SetOut& s) {
+        return std::count_if(s.pieces.begin(), s.pieces.end(),
+                             [](const Piece& p) { return p.kind == PieceKind::Whole; });
+    };
     if (kind == "polygon") {
         std::vector<Ring> openings;
         if (in.contains("openings"))
             for (const json& o : in["openings"]) openings.push_back(openingRing(o));
-        Region net{{ringOf(in.at("outline"))}};
-        if (!openings.empty()) net = difference(net, unionOf(openings));
-        const json& at = in.at("origin_mm");
-        const TileCount count = countTiles(net, a, b, joint, {at.at(0), at.at(1)}, optionalNumber(in, "bond", 0));
-        return {{"net_m2", areaMm2(net) / 1e6},
-                {"full", count.full},
-                {"cut", count.cut},
-                {"tiles_no_reuse", count.full + count.cut}};
+        wall.outline = {{ringOf(in.at("outline"))}};
+        if (!openings.empty()) wall.outline = difference(wall.outline, unionOf(openings));
+        // A joint of the rows lies half a joint under the origin; the columns go on from what lies left of it.
+        const double x = in.at("origin_mm").at(0), y = in.at("origin_mm").at(1).get<double>() - rules.joint.value / 2;
+        rules.startX = rules.startY = TileStart::RunsOn;
+        wall.runsOnFrom = boundsOf(wall.outline).low.x - x;
+        wall.datum = DatumLine{{0, y}, {1, y}};
+        rules.bond = optionalNumber(in, "bond", 0) > 0 ? Bond::Half : Bond::Grid;
+        const SetOut s = setOutTiles(wall, tile, rules);
+        const auto full = whole(s), all = static_cast<std::ptrdiff_t>(s.pieces.size());
+        return {{"net_m2", areaMm2(s.net) / 1e6}, {"full", full}, {"cut", all - full}, {"tiles_no_reuse", all}};
     }
-    const double gap = optionalNumber(in, "edge_gap_mm", 0);
+    wall.outline = {{rectangle(0, 0, in.at("w_mm"), in.at("h_mm"))}};
     json got;
-    int full[2] = {0, 0}, all[2] = {0, 0};
     for (const bool x : {true, false}) {
-        const Mm length{in.at(x ? "w_mm" : "h_mm").get<double>() - 2 * gap};
-        const Mm size = x ? a : b;
-        const auto shown = [&](bool onTile) {
-            const CentredTiles t = tilesCentred(length, size, joint, onTile);
-            return json{{"full", t.full}, {"cut_mm", t.cut.value}};
-        };
-        const bool onTile = tileCentredIsBetter(length, size, joint);
-        const CentredTiles best = tilesCentred(length, size, joint, onTile);
-        got[x ? "x" : "y"] = {{"tile", shown(true)}, {"joint", shown(false)}, {"better", onTile ? "tile" : "joint"}};
-        full[x ? 0 : 1] = best.full;
-        all[x ? 0 : 1] = best.full + (best.cut.value > 0 ? 2 : 0);
+        TileStart& start = x ? rules.startX : rules.startY;
+        double edge[2] = {0, 0};
+        json shown[2];
+        for (const bool joint : {false, true}) {
+            start = joint ? TileStart::JointCentred : TileStart::TileCentred;
+            const SetOut s = setOutTiles(wall, tile, rules);
+            const double size = (x ? tile.width : tile.height).value;
+            edge[joint] = (x ? s.firstColumn : s.firstRow).value;
+            const bool cut = edge[joint] < size - 1e-6;
+            const auto across =
+                x ? std::count_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.row == 0; })
+                  : static_cast<std::ptrdiff_t>(s.rows.size());
+            shown[joint] = {{"full", across - (cut ? 2 : 0)}, {"cut_mm", cut ? edge[joint] : 0}};
+        }
+        const bool onTile = edge[0] >= edge[1];
+        start = onTile ? TileStart::TileCentred : TileStart::JointCentred;
+        got[x ? "x" : "y"] = {{"tile", shown[0]}, {"joint", shown[1]}, {"better", onTile ? "tile" : "joint"}};
     }
-    got["full"] = full[0] * full[1];
-    got["total"] = all[0] * all[1];
-    got["cut"] = all[0] * all[1] - full[0] * full[1];
+    const SetOut s = setOutTiles(wall, tile, rules);
+    got["full"] = whole(s);
+    got["total"] = s.pieces.size();
+    got["cut"] = static_cast<std::ptrdiff_t>(s.pieces.size()) - whole(s);
     return got;
 }
 

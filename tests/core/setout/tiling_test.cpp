@@ -40,11 +40,16 @@ private slots:
         // 1240 in tiles of 150 with joints of 2. On a tile: (1240 - 150) / 2 = 545 to each side; three of 152 are 456,
         // 89 are left, less a joint 87: seven whole and two of 87. On a joint: 619 to each side, four of 152 are 608
         // but the last joint is not needed: 11 are left.
-        QVERIFY((tilesCentred({1240}, {150}, {2}, true) == CentredTiles{7, {87}}));
-        QVERIFY((tilesCentred({1240}, {150}, {2}, false) == CentredTiles{8, {11}}));
-        QVERIFY(tileCentredIsBetter({1240}, {150}, {2}));
         // 600 high: on a tile (600 - 150) / 2 = 225, less 152 are 73, less a joint 71; on a joint 299 - 152 = 147.
-        QVERIFY(!tileCentredIsBetter({600}, {150}, {2}));
+        const auto edges = [](TileStart x, TileStart y) {
+            TileRules rules = plain();
+            rules.startX = x;
+            rules.startY = y;
+            const SetOut s = setOutTiles(wall(sheetOfSize(1240, 600)), tile(), rules);
+            return std::pair(s.firstColumn.value, s.firstRow.value);
+        };
+        QCOMPARE(edges(TileStart::TileCentred, TileStart::TileCentred), std::pair(87.0, 71.0));
+        QCOMPARE(edges(TileStart::JointCentred, TileStart::JointCentred), std::pair(11.0, 147.0));
         TileRules rules = plain();
         rules.startY = TileStart::JointCentred;
         const SetOut s = setOutTiles(wall(sheetOfSize(1240, 600)), tile(), rules);
@@ -68,12 +73,19 @@ private slots:
 
     void tilesAreCountedOnAPolygonWithASocket() {
         const Region net = difference(sheetOfSize(1240, 600), {{roundedRectangle(300, 250, 80, 80, 6)}});
-        const TileCount grid = countTiles(net, {150}, {150}, {2}, {12, -5}, 0);
-        QCOMPARE(grid.full, 12);
-        QCOMPARE(grid.cut, 28);
-        const TileCount bond = countTiles(net, {150}, {75}, {2}, {12, -5}, 0.5);
-        QCOMPARE(bond.full, 42);
-        QCOMPARE(bond.cut, 34);
+        // The lower left tile lies at 12, -5: columns go on 12 mm short of a whole one, a joint of the rows lies at -6.
+        SetOutRequest r = wall(net);
+        r.runsOnFrom = -12;
+        r.datum = DatumLine{{0, -6}, {1240, -6}};
+        TileRules rules = plain();
+        rules.startX = rules.startY = TileStart::RunsOn;
+        const SetOut grid = setOutTiles(r, tile(), rules);
+        QCOMPARE(whole(grid), 12);
+        QCOMPARE(grid.pieces.size(), 12U + 28U);
+        rules.bond = Bond::Half;
+        const SetOut bond = setOutTiles(r, tile(150, 75), rules);
+        QCOMPARE(whole(bond), 42);
+        QCOMPARE(bond.pieces.size(), 42U + 34U);
     }
 
     void whatIsLeftOfACutTileServesTheNext() {
