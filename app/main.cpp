@@ -7,6 +7,7 @@
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/measure/photograph_tracer.h"
+#include "app/stages/setout/edge_view.h"
 #include "formats/demo.h"
 #include "formats/translations.h"
 
@@ -79,6 +80,7 @@ public:
             return [this, s, surface, group, inHand] {
                 document_.setCurrentSurface(surface);
                 window_.showStage(s);
+                window_.findChild<QPushButton*>(QStringLiteral("edges"))->setChecked(false);
                 window_.measurePage().parts().show(group, inHand);
             };
         };
@@ -91,25 +93,34 @@ public:
                 window_.cutPage().bench().takeInHand(item, 0);
             };
         };
-        shots_ = {{QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("measure-error"), stage(MainWindow::Measure, "bulkhead", PartsPanel::Outline)},
-                  {QStringLiteral("measure-stations"), stage(MainWindow::Measure, "left-upper", PartsPanel::Outline)},
-                  {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
-                  {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
-                  {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
-                  {QStringLiteral("set-out-boards"), stage(MainWindow::SetOut, "ceiling", PartsPanel::Outline)},
-                  {QStringLiteral("set-out-panels"), stage(MainWindow::SetOut, "right-lower", PartsPanel::Outline)},
-                  {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
-                  {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
-                  {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
-                  {QStringLiteral("cut-lengths"), cut("rail-oak", CutPage::Order, 2)},
-                  {QStringLiteral("cut-pieces"), cut("dipper-ply", CutPage::Pieces, 1)},
-                  {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
-                  {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
-                  {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
+        const auto edges = [this](const std::string& surface, int joint) {
+            return [this, surface, joint] {
+                document_.setCurrentSurface(surface);
+                window_.showStage(MainWindow::SetOut);
+                window_.findChild<QPushButton*>(QStringLiteral("edges"))->setChecked(true);
+                for (int k = 0; k < joint; ++k) window_.findChild<EdgeView*>()->stepJoint(1);
+            };
+        };
+        shots_ = {
+            {QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
+            {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
+            {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
+            {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
+            {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
+            {QStringLiteral("set-out-boards"), stage(MainWindow::SetOut, "ceiling", PartsPanel::Outline)},
+            {QStringLiteral("set-out-panels"), stage(MainWindow::SetOut, "right-lower", PartsPanel::Outline)},
+            {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
+            {QStringLiteral("edges"), edges("floor", 3)},
+            {QStringLiteral("set-out-lining"), stage(MainWindow::SetOut, "left-lower", PartsPanel::Outline)},
+            {QStringLiteral("set-out-cushion"), stage(MainWindow::SetOut, "bench-top", PartsPanel::Outline)},
+            {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
+            {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
+            {QStringLiteral("cut-lengths"), cut("rail-oak", CutPage::Order, 2)},
+            {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
+            {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
+            {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
+            {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
+            {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
         timer_.setInterval(60);
         connect(&timer_, &QTimer::timeout, this, [this] { step(); });
         timer_.start();

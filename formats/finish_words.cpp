@@ -104,6 +104,68 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
             .arg(f["other"], f["length"]);
     case RemarkKind::LampOffRow:
         return FinishWords::tr("%1 lies %2 off the middle of its row.").arg(f["opening"], f["length"]);
+    case RemarkKind::CushionNoHeight:
+        return FinishWords::tr(
+            "A cushion needs a height: put foam below the cloth in Build-up, or say it under \"How laid\".");
+    case RemarkKind::CushionHole:
+        return FinishWords::tr(
+            "A cushion cannot be boxed round a hole: it is made whole and lies loose over it. A wheel "
+            "arch is measured as a notch in the outline.");
+    case RemarkKind::CushionThin:
+        return FinishWords::tr("Cushion %1 is only %2 wide somewhere: hard to fill and to turn. Make fewer.")
+            .arg(f["piece"], f["width"]);
+    case RemarkKind::RollTooNarrow:
+        return FinishWords::tr(
+                   "The roll gives %1 across, and its seams alone take %2. Choose a wider roll or a smaller lap.")
+            .arg(f["width"], f["limit"]);
+    case RemarkKind::PieceWiderThanRoll:
+        return FinishWords::tr(
+                   "Piece %1 is %2 across, the roll gives %3. Move the seams, turn the nap, or choose a wider "
+                   "roll.")
+            .arg(f["piece"], f["width"], f["limit"]);
+    case RemarkKind::NoPanelsBelow:
+        return FinishWords::tr(
+            "It is to wrap panels, but no layer below it is of sheets. Add one in Build-up, or let it "
+            "cover the surface.");
+    case RemarkKind::NoGlass:
+        return FinishWords::tr("Film is to cover glass, but the surface has no window. Add it in Measure.");
+    case RemarkKind::StretchBeyondLining: {
+        const QString way = f.count("hidden") > 0
+                                ? FinishWords::tr("or a relief cut under the trim or behind the furniture")
+                                : FinishWords::tr("or a relief cut where a trim can hide it");
+        return FinishWords::tr("It must stretch by %1 %, and gives %2 %. %n more seam(s) would do, %3.", nullptr,
+                               static_cast<int>(f.count("seams")))
+            .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1), way);
+    }
+    case RemarkKind::UndersizeBeyondStretch:
+        return FinishWords::tr("It is cut %1 % smaller, but stretches by only %2 %. Cut it larger.")
+            .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1));
+    case RemarkKind::RepeatBeyondPiece:
+        return FinishWords::tr("Piece %1 is %2 and the pattern repeats each %3: it will not show whole on it.")
+            .arg(f["piece"], f["length"], f["repeat"]);
+    case RemarkKind::NapDisagrees:
+        return FinishWords::tr(
+                   "The nap runs another way than on %1, which it meets: the two will look like two colours. "
+                   "Turn one.")
+            .arg(f["other"]);
+    case RemarkKind::TrimProfileMissing:
+        return FinishWords::tr(
+                   "An edge wants a trim of the kind \"%1\", and the catalogue has none. Add one, or choose "
+                   "another at that edge.")
+            .arg(fieldName(f.text("profile")));
+    case RemarkKind::TrimStockTooShort:
+        return FinishWords::tr("%1: a run of %2 cannot be made from lengths that give %3. Choose a longer one.")
+            .arg(f["product"], f["length"], f["limit"]);
+    case RemarkKind::TrimBendTooTight:
+        return FinishWords::tr(
+                   "%1 bends to a radius of %2, but the edge bends to %3 at %4. Choose a softer trim, or cut it in "
+                   "parts.")
+            .arg(f["product"], f["limit"], f["radius"], f["edge"]);
+    case RemarkKind::TrimTooStiff:
+        return FinishWords::tr(
+                   "%1 is stiff, and the edge bends to a radius of %2 at %3. Choose a trim that bends, or kerf its "
+                   "back.")
+            .arg(f["product"], f["radius"], f["edge"]);
     case RemarkKind::NoBattens:
         return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);
     default: return {};
@@ -139,10 +201,11 @@ QString suggestionText(const Suggestion& suggestion, const SetOut& now, const st
     const QString stock = unitsPerPack > 1 ? FinishWords::tr("%n pack(s)", nullptr, packs) : itemsText(family, c.stock);
     const SetOutFamily* known = findFamily(family);
     const QString what = known ? changeText(c.change, rules, known->ruleFields, figures) : QString();
-    const bool panels = family == "sheet";
     const QString edges =
-        panels ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
-               : FinishWords::tr("edges %1 and %2").arg(figures.fineLength(c.firstRow), figures.fineLength(c.lastRow));
+        family == "sheet" ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
+        : family == "roll" || family == "cloth" || family == "foam"
+            ? FinishWords::tr("%n piece(s)", nullptr, c.figures.pieces)
+            : FinishWords::tr("edges %1 and %2").arg(figures.fineLength(c.firstRow), figures.fineLength(c.lastRow));
     if (what.isEmpty()) return FinishWords::tr("It is well set out: %1, %2.").arg(edges, stock);
     // What it claims is held against what lies there now.
     const Judgement &then = c.figures, &before = now.figures;

@@ -63,6 +63,28 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
     case StepKind::PeelTiles: return FitWords::tr("Set the whole tiles");
     case StepKind::CutTiles: return FitWords::tr("Cut and set the edges");
     case StepKind::GroutTiles: return FitWords::tr("Grout");
+    case StepKind::RestVinyl: return FitWords::tr("Let the vinyl lie");
+    case StepKind::CutLinings: return FitWords::tr("Cut the lining");
+    case StepKind::CleanFace: return FitWords::tr("Clean the face");
+    case StepKind::CleanGlass: return FitWords::tr("Clean the glass");
+    case StepKind::StickLining: return FitWords::tr("Stick the lining");
+    case StepKind::LayVinyl: return FitWords::tr("Lay the vinyl");
+    case StepKind::CloseSeams: return FitWords::tr("Close the seams");
+    case StepKind::TurnUpstand: return FitWords::tr("Turn the up-stand");
+    case StepKind::TrimLining: return FitWords::tr("Trim it");
+    case StepKind::WrapPanels: return FitWords::tr("Wrap the panels");
+    case StepKind::ClipPanels: return FitWords::tr("Clip them in");
+    case StepKind::LayFilm: return FitWords::tr("Lay the film");
+    case StepKind::CutFoam: return FitWords::tr("Cut the foam");
+    case StepKind::CutCloth: return FitWords::tr("Cut the cloth");
+    case StepKind::SewZip: return FitWords::tr("Sew the zip in");
+    case StepKind::SewPiping: return FitWords::tr("Make the piping");
+    case StepKind::SewCushions: return FitWords::tr("Sew the covers");
+    case StepKind::FillCushions: return FitWords::tr("Fill the covers");
+    case StepKind::StapleCover: return FitWords::tr("Staple the cover");
+    case StepKind::FitTrim:
+    case StepKind::FitEdging:
+    case StepKind::RunBead: return f["product"];
     }
     return {};
 }
@@ -193,6 +215,139 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return FitWords::tr("%n whole tile(s) in flexible adhesive, joints of %1.", nullptr,
                             static_cast<int>(f.count("whole")))
             .arg(f["joint"]);
+    case StepKind::RestVinyl:
+        return FitWords::tr("Unrolled and flat for %1 hours at %2 °C or more, in the van, with what it is stuck with. "
+                            "The label rules.")
+            .arg(f["hours"], f["degrees"]);
+    case StepKind::CutLinings:
+        return FitWords::tr("%n piece(s) of %1, as Cut lays them out; mark the pile and the name on the back of each.",
+                            nullptr, static_cast<int>(f.count("count")))
+            .arg(f["product"]);
+    case StepKind::CleanFace:
+        return FitWords::tr(
+            "Free of rust, grease and dust, sharp edges filed; dry and warm, as the adhesive's label asks. Try every "
+            "piece in its place first.");
+    case StepKind::CleanGlass: return FitWords::tr("Washed and scraped; work in still air, with clean hands.");
+    case StepKind::StickLining: {
+        QString text =
+            FitWords::tr("Coat both faces in bays that can be closed within the open time. Start in the middle of the "
+                         "upper edge, press outwards, pull it into curves a little at a time. Leave it alone for %1 "
+                         "hours before it is loaded.")
+                .arg(f["hours"]);
+        if (f.share("share") > 0)
+            text += QLatin1Char(' ') + FitWords::tr("It is cut %1 % smaller: stretch it evenly to its edges.")
+                                           .arg(figures.number(f.share("share") * 100, 1));
+        return text;
+    }
+    case StepKind::LayVinyl:
+        return FitWords::tr("Cut it round the subfloor as a template. Fold back one half, coat, wait as the label "
+                            "says, lay and roll it "
+                            "from the middle outwards; then the other half. Nothing heavy on it for %1 hours.")
+            .arg(f["hours"]);
+    case StepKind::CloseSeams:
+        return f.count("lapped") > 0
+                   ? FitWords::tr("%n seam(s), %1 in all: lapped by %2, the upper piece away from wet and traffic; "
+                                  "seal them.",
+                                  nullptr, static_cast<int>(f.count("count")))
+                         .arg(f["total"], f.length(2 * f.mm("lap")))
+                   : FitWords::tr("%n seam(s), %1 in all: both pieces lie %2 over each other; cut through both at once "
+                                  "along a rule, take the strips out, press the edges down; seal or weld vinyl.",
+                                  nullptr, static_cast<int>(f.count("count")))
+                         .arg(f["total"], f.length(2 * f.mm("lap")));
+    case StepKind::TurnUpstand:
+        return FitWords::tr(
+                   "%1 up the wall over a cove, warmed where it is tight. Inside corners are folded or cut to a "
+                   "mitre and welded, outside ones take a corner piece.")
+            .arg(f["height"]);
+    case StepKind::TrimLining:
+        return FitWords::tr(
+                   "When it holds: trim what stands over (%1), snip to the corners, turn %2 in at doors and tuck "
+                   "it under trims; cut covered openings out from the middle.")
+            .arg(f["allowance"], f["turnIn"]);
+    case StepKind::WrapPanels:
+        return FitWords::tr(
+                   "%n panel(s): face down on the lining, corners cut out, opposite sides pulled round by %1 and "
+                   "stuck or stapled, middle first.",
+                   nullptr, static_cast<int>(f.count("count")))
+            .arg(f["turn"]);
+    case StepKind::ClipPanels: {
+        QString text =
+            FitWords::tr("%n clip(s), %1 apart at most, each into a hole that is marked through the panel before it "
+                         "is wrapped.",
+                         nullptr, static_cast<int>(f.count("clips")))
+                .arg(f["apart"]);
+        // The facts of each side stand together, in this order.
+        for (std::size_t i = 0; i + 4 < step.facts.size(); ++i) {
+            if (step.facts[i].first != "panel") continue;
+            const Facts side(step.facts.begin() + static_cast<std::ptrdiff_t>(i),
+                             step.facts.begin() + static_cast<std::ptrdiff_t>(i + 5));
+            const FactPrinter own(side, figures);
+            text += QLatin1Char('\n') +
+                    FitWords::tr("Panel %1, side of %2: %n clip(s), the first %3 from its end, then every %4.", nullptr,
+                                 static_cast<int>(own.count("count")))
+                        .arg(own["panel"], own["side"], own["first"], own["spacing"]);
+        }
+        return text;
+    }
+    case StepKind::LayFilm:
+        return FitWords::tr(
+            "%n window(s): wet both, lay it from the top, press the water out from the middle, trim 2 mm "
+            "short of the rubber.",
+            nullptr, static_cast<int>(f.count("count")));
+    case StepKind::CutFoam: {
+        QString text = FitWords::tr("%n block(s), with a long blade or a bread knife against a straight edge.", nullptr,
+                                    static_cast<int>(f.count("count")));
+        if (f.share("glue") > 0)
+            text += QLatin1Char(' ') + FitWords::tr("Glue the joined ones with foam glue, both faces, %1 m².")
+                                           .arg(figures.number(f.share("glue"), 2));
+        return text;
+    }
+    case StepKind::CutCloth:
+        return FitWords::tr("%n panel(s) of %1, as Cut lays them out; chalk the notches and the names on the back.",
+                            nullptr, static_cast<int>(f.count("count")))
+            .arg(f["product"]);
+    case StepKind::SewZip:
+        return FitWords::tr(
+                   "%1 of zip in all, between the two strips of each border that is split, before anything else.")
+            .arg(f["length"]);
+    case StepKind::SewPiping:
+        return FitWords::tr(
+                   "%1 of cord, in strips %2 wide, joined; sewn to the panels' right side, snipped at corners, its "
+                   "ends overlapped where they are not seen.")
+            .arg(f["length"], f["width"]);
+    case StepKind::SewCushions:
+        return FitWords::tr(
+                   "Right sides together, notch to notch, %1 in from the edge; corners with the needle down. About "
+                   "%2 of thread.")
+            .arg(f["seam"], f["thread"]);
+    case StepKind::FillCushions:
+        return FitWords::tr("The foam is %1 larger than its cover, so that it stays taut: fold it in, work it into the "
+                            "corners.")
+            .arg(f["ease"]);
+    case StepKind::StapleCover:
+        return FitWords::tr(
+                   "Foam on the board, cloth over it, pulled round by %1: middle of each side first, corners last. "
+                   "%n staple(s).",
+                   nullptr, static_cast<int>(f.count("staples")))
+            .arg(f["turn"]);
+    case StepKind::FitTrim: {
+        QString text = FitWords::tr("%n piece(s), %1 in all, after all neighbours are in.", nullptr,
+                                    static_cast<int>(f.count("pieces")))
+                           .arg(f["length"]);
+        if (f.count("mitred") > 0)
+            text += QLatin1Char(' ') + FitWords::tr("%n end(s) mitred: try each pair on scrap.", nullptr,
+                                                    static_cast<int>(f.count("mitred")));
+        if (f.count("coped") > 0)
+            text += QLatin1Char(' ') + FitWords::tr("%n end(s) coped.", nullptr, static_cast<int>(f.count("coped")));
+        return text + QLatin1Char(' ') + FitWords::tr("Set out, Edges, shows every end on the saw.");
+    }
+    case StepKind::FitEdging:
+        return FitWords::tr("%1 in all, pressed on from the middle of a side; join it below, where no water runs.")
+            .arg(f["length"]);
+    case StepKind::RunBead:
+        return FitWords::tr("%1 in all, on clean dry edges between two strips of tape; smooth it once and leave it to "
+                            "cure as its label says before it gets wet.")
+            .arg(f["length"]);
     case StepKind::PeelTiles:
         return FitWords::tr("%n whole tile(s). Primed and clean ground; press from the middle, no second try.", nullptr,
                             static_cast<int>(f.count("whole")));
@@ -210,7 +365,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
 QString stepPiece(const SetOut& setOut, int index, const std::string& family, const Figures& figures) {
     const Piece& piece = setOut.pieces[static_cast<std::size_t>(index)];
     QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
-    if (family == "tiles" || family == "sheet") text += QStringLiteral(" × ") + figures.length(piece.width, false);
+    if (family != "planks" && family != "boards") text += QStringLiteral(" × ") + figures.length(piece.width, false);
     if (piece.kind == PieceKind::Whole) text += FitWords::tr(" whole");
     if (piece.ripAtStart.value > 0)
         text += std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5
@@ -258,6 +413,22 @@ QString cautionText(Caution caution) {
         return FitWords::tr(
             "Overhead: two people and props; eye protection. Airbags and cables run along headliners: know "
             "where before any screw goes in.");
+    case Caution::SharpBlades:
+        return FitWords::tr("Fresh blades, changed often: cut away from the hand that holds, on a board, never over "
+                            "the seal of a window "
+                            "or a cable.");
+    case Caution::HotTools:
+        return FitWords::tr("Hot air and hot knives on synthetic cloth give off fumes and burn: doors open, "
+                            "respirator, gloves, nothing "
+                            "that burns near by.");
+    case Caution::AirbagZones:
+        return FitWords::tr("Curtain airbags and their wiring run in pillars, along the headliner and in the cab: "
+                            "leave their zones and "
+                            "seams free, glue nothing over them. Restraints are for a trained person.");
+    case Caution::FoamFire:
+        return FitWords::tr("Foam and cloth burn fast and smoke: use what meets the local rules for seats, keep it "
+                            "clear of heaters and "
+                            "hobs, fit smoke and carbon-monoxide alarms. Glue with doors open.");
     case Caution::TileDust:
         return FitWords::tr(
             "Cut wet or with extraction: tile and backer dust harms the lungs. Mask, eyes, ears, guard on.");

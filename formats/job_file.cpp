@@ -283,6 +283,10 @@ Result<Job, FileFaults> readJob(const QByteArray& bytes) {
     JobReader reader;
     Job job = reader.read(root);
     if (!reader.faults().empty()) return std::move(reader.faults());
+    if (version->get<std::int64_t>() < 5) // no trim meant none: no rule chose one
+        for (auto& [surface, finishes] : job.finishes)
+            for (Finish& f : finishes.options)
+                if (f.trim.empty()) f.trim = kNoTrim;
     return job;
 }
 

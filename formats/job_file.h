@@ -39,7 +39,7 @@ struct FileFault {
 using FileFaults = std::vector<FileFault>;
 
 inline constexpr qint64 kLargestJobFile = 16 * 1024 * 1024;
-inline constexpr int kJobFileVersion = 4;
+inline constexpr int kJobFileVersion = 5;
 
 /// Reads the job file format of docs/formats/job.md. Hostile input is answered with faults, never with a crash: size,
 /// nesting, counts, types, ranges and ids are checked before the core sees anything. What is wrong in a person's sense

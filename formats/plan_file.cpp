@@ -1,6 +1,7 @@
 #include "formats/plan_file.h"
 
 #include "formats/csv.h"
+#include "formats/trim_words.h"
 
 #include <nlohmann/json.hpp>
 
@@ -8,6 +9,7 @@
 #include <QStringList>
 
 #include <cmath>
+#include <numbers>
 
 namespace westrum {
 namespace {
@@ -85,7 +87,7 @@ Json asJson(const SetOut& s) {
     for (const Row& r : s.rows)
         rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
     Json pieces = Json::array();
-    for (const Piece& p : s.pieces)
+    for (const Piece& p : s.pieces) {
         pieces.push_back({{"name", p.name},
                           {"row", p.row + 1},
                           {"kind", wordOf(p.kind)},
@@ -103,6 +105,11 @@ Json asJson(const SetOut& s) {
                             {"right", p.factory.right},
                             {"near", p.factory.near},
                             {"far", p.factory.far}}}});
+        if (!p.cut.empty()) {
+            pieces.back()["cut"] = asJson(p.cut);
+            pieces.back()["folds"] = asJson(Region{p.folds});
+        }
+    }
     Json stock = Json::array();
     for (std::size_t i = 0; i < s.stock.size(); ++i) {
         const StockUnit& u = s.stock[i];
@@ -155,13 +162,57 @@ Json asJson(const SetOut& s) {
             {"planks", stock}};
 }
 
+const char* wordOf(TrimEnd end) {
+    switch (end) {
+    case TrimEnd::Square: return "square";
+    case TrimEnd::Mitred: return "mitred";
+    case TrimEnd::Coped: return "coped";
+    case TrimEnd::Butted: return "butted";
+    case TrimEnd::Blocked: return "blocked";
+    case TrimEnd::Scarfed: return "scarfed";
+    }
+    return "";
+}
+
+Json asJson(const TrimJoint& j) {
+    constexpr double degree = std::numbers::pi / 180;
+    return {{"made", wordOf(j.end)},
+            {"planDeg", tidy(j.planRad / degree)},
+            {"mitreDeg", tidy(j.saw.mitreRad / degree)},
+            {"bevelDeg", tidy(j.saw.bevelRad / degree)},
+            {"longEdge", j.saw.longEdge == LongEdge::Bottom ? "bottom"
+                         : j.saw.longEdge == LongEdge::Top  ? "top"
+                                                            : "equal"}};
+}
+
+Json asJson(const TrimRun& r) {
+    Json pieces = Json::array();
+    for (const TrimPiece& p : r.pieces)
+        pieces.push_back(
+            {{"name", p.name}, {"lengthMm", tidy(p.length.value)}, {"start", asJson(p.start)}, {"end", asJson(p.end)}});
+    return {{"surface", r.surface},
+            {"side", r.side},
+            {"name", r.name},
+            {"neighbour", r.neighbour},
+            {"profile", std::string(profileName(r.profile))},
+            {"product", r.product},
+            {"lengthMm", tidy(r.length.value)},
+            {"pieces", pieces}};
+}
+
+/// "mitred, inside corner (bevel 45°)".
+QString endText(const TrimJoint& j, const Figures& f) {
+    const QString setting = settingText(j.saw, f);
+    return setting.isEmpty() ? jointTitle(j) : QStringLiteral("%1 (%2)").arg(jointTitle(j), setting);
+}
+
 QByteArray line(const QList<QByteArray>& cells) { return cells.join(',') + "\r\n"; }
 
 } // namespace
 
 QByteArray planAsJson(const Job& job, const Plan& plan) {
     const Figures figures = figuresFor(job);
-    Json root{{"format", "westrum-plan"}, {"version", 2}, {"job", job.name}, {"currency", job.currency.name()}};
+    Json root{{"format", "westrum-plan"}, {"version", 3}, {"job", job.name}, {"currency", job.currency.name()}};
     root["surfaces"] = Json::array();
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);
@@ -194,6 +245,13 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
         }
         root["surfaces"].push_back(std::move(out));
     }
+    root["trims"] = Json::array();
+    for (const TrimRun& r : plan.trims.runs) root["trims"].push_back(asJson(r));
+    root["seats"] = Json::array();
+    for (const SeatPlan& seat : plan.seats)
+        root["seats"].push_back({{"surface", seat.surface},
+                                 {"heightMm", tidy(seat.height.value)},
+                                 {"aboveMm", seat.above ? Json(tidy(seat.above->value)) : Json()}});
     root["purchases"] = Json::array();
     for (const Purchase& p : plan.purchases) root["purchases"].push_back(asJson(p, job));
     root["totals"] = {{"costMinor", plan.totals.cost ? Json(plan.totals.cost->minor) : Json()},
@@ -276,6 +334,16 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
             for (int p = 0; p < static_cast<int>(o.pieces.size()); ++p)
                 lines << QStringLiteral("    ") + stepPiece(o, p, l.family, f);
         }
+    }
+    if (!plan.trims.runs.empty()) lines << QString() << PlanText::tr("Edges");
+    for (const TrimRun& r : plan.trims.runs) {
+        const Surface* surface = job.surface(r.surface);
+        lines << QStringLiteral("  %1, %2")
+                     .arg(surface ? QString::fromStdString(surface->name) : QString(), runText(r, job, f));
+        for (const TrimPiece& piece : r.pieces)
+            lines << PlanText::tr("    %1  %2, left %3, right %4")
+                         .arg(QString::fromStdString(piece.name), f.fineLength(piece.length), endText(piece.start, f),
+                              endText(piece.end, f));
     }
     lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {

@@ -100,6 +100,8 @@ public:
         s_.heightRear = walk_.reading(entry, path, "heightRear");
         s_.heightFront = walk_.reading(entry, path, "heightFront");
         s_.fromRear = walk_.reading(entry, path, "fromRear");
+        s_.lean = walk_.reading(entry, path, "lean");
+        walk_.flag(entry, path, "leansOut", s_.leansOut);
         if (const Json* m = walk_.objectMember(entry, path, "measurement")) measurement(*m, path + ".measurement");
         walk_.each(
             entry, path, "openings", [&](const Json& e, const std::string& at) { opening(e, at); }, false, 100);
@@ -236,6 +238,8 @@ private:
         walk_.text(e, at, "surface", edge.surface, false);
         walk_.count(e, at, "side", 0, kMostSides - 1, edge.side);
         edge.allowance = walk_.reading(e, at, "allowance");
+        edge.gapAtEnd = walk_.reading(e, at, "gapAtEnd");
+        walk_.text(e, at, "trim", edge.trim, false);
         s_.edges.push_back(std::move(edge));
     }
 
@@ -369,6 +373,8 @@ Json written(const Surface& s) {
     putReading(out, "heightRear", s.heightRear);
     putReading(out, "heightFront", s.heightFront);
     putReading(out, "fromRear", s.fromRear);
+    putReading(out, "lean", s.lean);
+    if (s.leansOut) out["leansOut"] = true;
     out["measurement"] = written(s.measurement);
     const auto list = [&](const char* key, const auto& entries, const auto& write) {
         if (entries.empty()) return;
@@ -380,6 +386,8 @@ Json written(const Surface& s) {
         Json edge{{"kind", wordOf(kEdges, e.kind)}};
         if (e.kind == EdgeKind::Meets) edge.update({{"surface", e.surface}, {"side", e.side}});
         putReading(edge, "allowance", e.allowance);
+        putReading(edge, "gapAtEnd", e.gapAtEnd);
+        if (!e.trim.empty()) edge["trim"] = e.trim;
         return edge;
     });
     list("zones", s.zones, [](const Zone& z) {

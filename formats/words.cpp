@@ -55,6 +55,7 @@ QString readingName(const std::string& key) {
     if (key == "heightRear") return Words::tr("height at the rear");
     if (key == "heightFront") return Words::tr("height at the front");
     if (key == "fromRear") return Words::tr("distance from the rear");
+    if (key == "lean") return Words::tr("lean of the upper edge");
     bool isNumber = false;
     const int n = fromStd(key).mid(1).toInt(&isNumber);
     if (!isNumber) return fromStd(key);
@@ -264,6 +265,9 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::NothingLeftInsideGap:
         return Words::tr("A movement gap of %1 leaves nothing to cover.").arg(f["gap"]);
     case RemarkKind::GapBelowProduct:
+        if (remark.place.part == Part::Edge)
+            return Words::tr("The movement gap of %1 at side %2 is less than the %3 that the product asks for.")
+                .arg(f["gap"], f["edge"], f["limit"]);
         return Words::tr("The movement gap of %1 is less than the %2 that the product asks for.")
             .arg(f["gap"], f["limit"]);
     case RemarkKind::PlankWiderThanFloor:
@@ -364,10 +368,24 @@ QString packsText(const Purchase& purchase, const Figures& figures) {
 
 QString itemsText(const std::string& family, int items) {
     if (family == "planks") return planksText(items);
-    if (family == "sheet") return Words::tr("%n sheet(s)", nullptr, items);
+    if (family == "sheet" || family == "foam") return Words::tr("%n sheet(s)", nullptr, items);
     if (family == "boards") return Words::tr("%n board(s)", nullptr, items);
     if (family == "tiles") return Words::tr("%n tile(s)", nullptr, items);
+    if (family == "roll" || family == "cloth")
+        return Words::tr("%1 m of roll").arg(QString::number(items / 100.0, 'f', 2));
     return Words::tr("%n length(s)", nullptr, items);
+}
+
+QString sundryText(const Sundry& s, const Figures& f) {
+    switch (s.kind) {
+    case SundryKind::Zip: return Words::tr("%1 of zip").arg(f.length({s.amount}));
+    case SundryKind::Thread: return Words::tr("%1 m of thread").arg(f.number(s.amount / 1000, 0));
+    case SundryKind::PipingCord: return Words::tr("%1 of piping cord").arg(f.length({s.amount}));
+    case SundryKind::Staples: return Words::tr("%n staple(s)", nullptr, static_cast<int>(s.amount));
+    case SundryKind::FoamGlue: return Words::tr("%1 m² to glue").arg(f.number(s.amount, 2));
+    case SundryKind::LiningCloth: return Words::tr("%1 of plain lining").arg(f.area({s.amount}));
+    }
+    return {};
 }
 
 QString purchaseName(const Purchase& purchase, const Catalogue& catalogue) {

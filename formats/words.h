@@ -69,6 +69,8 @@ QString fieldName(std::string_view tradeName);
 QString packsText(const Purchase& purchase, const Figures& figures = {});
 /// "4 sheets", "7 lengths", "28 planks": so many items of stock.
 QString itemsText(const std::string& family, int items);
+/// "1 260 mm of zip", "84 staples": what a soft finish takes besides its cloth.
+QString sundryText(const Sundry& sundry, const Figures& figures);
 /// The product's name, with its size where it is sold in several.
 QString purchaseName(const Purchase& purchase, const Catalogue& catalogue);
 QString planksText(int planks);

@@ -205,6 +205,13 @@ Command moveStartColumn(JobDocument& d, const std::string& surface, Mm offset, i
     return moveStart(d, surface, offset, gesture, layer, &SetOutFamily::columnAt);
 }
 
+Command moveAllowance(JobDocument& d, const std::string& surface, const std::string& key, Mm allowance, int gesture,
+                      int layer) {
+    return changeLayer(
+        Commands::tr("Change what is left to trim"), d, surface, layer,
+        [&](Layer& l) { l.rules[key] = allowance.value; }, gesture);
+}
+
 Command setRule(JobDocument& d, const std::string& surface, const std::string& key, double value, int layer) {
     return changeLayer(Commands::tr("Change how it is laid"), d, surface, layer,
                        [&](Layer& l) { l.rules[key] = value; });

@@ -35,13 +35,16 @@ Command moveStartLine(JobDocument&, const std::string& surface, Mm offset, int g
 Command moveStartColumn(JobDocument&, const std::string& surface, Mm offset, int gesture, int layer = -1);
 /// Joints of panels by hand; none: where the set-out puts them.
 Command moveJoints(JobDocument&, const std::string& surface, std::vector<double> joints, int gesture, int layer = -1);
+/// A rule of a lining moved by hand: what is left at its edges ("allowance"), or its up-stand ("upstand").
+Command moveAllowance(JobDocument&, const std::string& surface, const std::string& key, Mm allowance, int gesture,
+                      int layer = -1);
 Command setRule(JobDocument&, const std::string& surface, const std::string& key, double value, int layer = -1);
 /// Several rules at once: a suggestion taken.
 Command setRules(JobDocument&, const std::string& surface, const FieldValues& rules, int layer = -1);
 /// In place of the layer that is seen; empty: it is taken out.
 Command chooseProduct(JobDocument&, const std::string& surface, const std::string& product);
 Command chooseUnderlay(JobDocument&, const std::string& surface, const std::string& product);
-/// What runs along the edges; empty: nothing.
+/// What runs along the edges; empty: chosen edge by edge, by rule; kNoTrim: nothing.
 Command chooseTrim(JobDocument&, const std::string& surface, const std::string& product);
 
 /// @param place  where it is put in, counted from the metal; -1: where its kind belongs

@@ -101,6 +101,11 @@ Command describeSurface(JobDocument& d, const std::string& surface, SurfaceKind 
     });
 }
 
+Command leanSurface(JobDocument& d, const std::string& surface, bool outwards) {
+    return changeSurface(ShellCommands::tr("Say which way it leans"), d, surface,
+                         [&](Surface& s) { s.leansOut = outwards; });
+}
+
 Command addOpening(JobDocument& d, const std::string& surface, Opening opening) {
     return changeSurface(ShellCommands::tr("Add an opening"), d, surface,
                          [&](Surface& s) { s.openings.push_back(std::move(opening)); });
@@ -157,6 +162,17 @@ Command describeEdge(JobDocument& d, const std::string& surface, int side, Edge 
                 if (s.edges.size() <= static_cast<std::size_t>(side))
                     s.edges.resize(static_cast<std::size_t>(side) + 1);
                 at(s.edges, side) = std::move(edge);
+            }
+    });
+}
+
+Command chooseEdgeTrim(JobDocument& d, const std::string& surface, int side, const std::string& product) {
+    return changeShell(ShellCommands::tr("Choose an edge's trim"), d, surface, [&](std::vector<Surface>& all) {
+        for (Surface& s : all)
+            if (s.id == surface) {
+                if (s.edges.size() <= static_cast<std::size_t>(side))
+                    s.edges.resize(static_cast<std::size_t>(side) + 1);
+                at(s.edges, side).trim = product;
             }
     });
 }

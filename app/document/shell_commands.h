@@ -22,6 +22,9 @@ Command mirrorSurface(JobDocument&, const std::string& surface, const std::strin
 Command removeSurface(JobDocument&, const std::string& surface);
 Command describeSurface(JobDocument&, const std::string& surface, SurfaceKind kind, Hand hand, const std::string& area);
 
+/// Which way its upper edge leans.
+Command leanSurface(JobDocument&, const std::string& surface, bool outwards);
+
 Command addOpening(JobDocument&, const std::string& surface, Opening opening);
 Command changeOpening(JobDocument&, const std::string& surface, int index, Opening opening);
 Command removeOpening(JobDocument&, const std::string& surface, int index);
@@ -38,6 +41,8 @@ Command moveZone(JobDocument&, const std::string& surface, int index, PlacementD
 
 /// What happens at a side, other than meeting a surface; a tie that was there is undone at both ends.
 Command describeEdge(JobDocument&, const std::string& surface, int side, Edge edge);
+/// What closes one side, whatever the surface's trim or the rule say; empty: they decide.
+Command chooseEdgeTrim(JobDocument&, const std::string& surface, int side, const std::string& product);
 Command meetSides(JobDocument&, const std::string& surface, int side, const std::string& other, int otherSide);
 
 Command setDatum(JobDocument&, Datum datum);

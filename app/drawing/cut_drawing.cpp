@@ -1,6 +1,7 @@
 #include "app/drawing/cut_drawing.h"
 
 #include "app/drawing/dimension.h"
+#include "app/drawing/finish_style.h"
 #include "app/drawing/materials.h"
 #include "app/drawing/theme.h"
 
@@ -95,10 +96,10 @@ void paintArrow(QPainter& p, QPointF at, double angleRad, const QColor& colour) 
     p.restore();
 }
 
-void paintMaterial(QPainter& p, const QPainterPath& path, StockForm form, const std::string& product, unsigned seed,
-                   bool alongX) {
+void paintMaterial(QPainter& p, const QPainterPath& path, StockForm form, const Job& job, const std::string& product,
+                   unsigned seed, bool alongX) {
     if (form == StockForm::Roll) {
-        paintLining(p, path, liningTone(product));
+        if (const Product* known = job.catalogue.find(product)) paintRoll(p, path, *known);
         return;
     }
     paintPlank(p, path, path.boundingRect(), woodTone(product), seed, alongX);
@@ -172,8 +173,8 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
     }
     QString name = family == "planks"   ? CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1)
                    : family == "boards" ? CutDrawing::tr("Board %1").arg(number)
-                   : family == "sheet"  ? CutDrawing::tr("Sheet %1").arg(number)
-                   : family == "roll"
+                   : family == "sheet" || family == "foam" ? CutDrawing::tr("Sheet %1").arg(number)
+                   : family == "roll" || family == "cloth"
                        ? (number > 1 || cut.items.size() > 1 ? CutDrawing::tr("Run %1 of the roll").arg(number)
                                                              : CutDrawing::tr("The roll"))
                        : CutDrawing::tr("Length %1").arg(number);
@@ -272,7 +273,7 @@ void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const Produ
         const QPainterPath path = view.path(lies.shape);
         const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
         const bool alongX = std::abs(std::sin(lies.rotationRad)) < 0.7;
-        paintMaterial(p, path, cut.form, cut.product, unsigned(lies.piece + 2), alongX);
+        paintMaterial(p, path, cut.form, job, cut.product, unsigned(lies.piece + 2), alongX);
         const bool lit = marks.lit.contains(lies.piece) && lies.piece >= 0;
         if (lit || lies.cut) {
             QColor wash = lit ? t.chalk : t.agreed;

@@ -122,17 +122,96 @@ void tile(QPainter& p, const QPainterPath& shape, const Product& product, const 
     p.restore();
 }
 
+/// Lining with the way that its nap lies: strokes that end in a head, few where it is drawn small.
+void lining(QPainter& p, const QPainterPath& shape, const Product& product, const SetOut& s, const Piece&, unsigned,
+            bool, double pixelsPerMm) {
+    const RollGoods roll = rollOf(product);
+    paintRoll(p, shape, product);
+    if (!s.pile || roll.lining == Lining::SheetVinyl || roll.lining == Lining::Film) return;
+    const QRectF b = shape.boundingRect();
+    const double length = std::clamp(120 * pixelsPerMm, 7.0, 26.0), apart = length * 3.2;
+    const QPointF d(s.pile->x, -s.pile->y), side(-d.y(), d.x());
+    QColor ink = liningTone(product.id).darker(Theme::now().dark ? 60 : 165);
+    ink.setAlpha(190);
+    p.save();
+    p.setClipPath(shape, Qt::IntersectClip);
+    p.setPen(QPen(ink, 1.2, Qt::SolidLine, Qt::RoundCap));
+    int row = 0;
+    for (double y = b.top() + apart / 2; y < b.bottom(); y += apart / 1.6, ++row)
+        for (double x = b.left() + apart * (row % 2 ? 0.9 : 0.4); x < b.right(); x += apart) {
+            const QPointF tail = QPointF(x, y) - d * length / 2, head = tail + d * length;
+            p.drawLine(tail, head);
+            p.drawLine(head, head - d * length * 0.3 + side * length * 0.16);
+            p.drawLine(head, head - d * length * 0.3 - side * length * 0.16);
+        }
+    p.restore();
+}
+
 QColor woodInk(const Product& p) { return inkOn(woodTone(p.id)); }
 QColor sheetInk(const Product& p) { return inkOn(sheetTone(p.id)); }
+/// Foam: pores.
+void foam(QPainter& p, const QPainterPath& shape, const Product&, const SetOut&, const Piece&, unsigned, bool, double) {
+    const QColor base = dimmed(QColor(0xE9DFA9));
+    const QRectF b = shape.boundingRect();
+    p.save();
+    p.setPen(QPen(base.darker(140), 1));
+    p.setBrush(base);
+    p.drawPath(shape);
+    p.setClipPath(shape, Qt::IntersectClip);
+    p.setPen(Qt::NoPen);
+    p.setBrush(base.darker(116));
+    int k = 0;
+    for (double y = b.top() + 4; y < b.bottom(); y += 7)
+        for (double x = b.left() + 3 + (++k % 3) * 2; x < b.right(); x += 8)
+            p.drawEllipse(QPointF(x, y + (k * 5 % 3)), 1.3, 1.3);
+    p.restore();
+}
+QColor foamShade(const Product&) { return dimmed(QColor(0xC9BC7C)); }
+QColor foamInk(const Product&) { return inkOn(QColor(0xE9DFA9)); }
+
+QColor liningShade(const Product& p) { return dimmed(liningTone(p.id)).darker(170); }
+QColor liningInk(const Product& p) { return inkOn(liningTone(p.id)); }
 QColor tileInk(const Product& p) { return inkOn(tileTone(p.id)); }
 
 } // namespace
 
+void paintRoll(QPainter& p, const QPainterPath& shape, const Product& product) {
+    const RollGoods roll = rollOf(product);
+    const QColor tone = liningTone(product.id), base = Theme::now().dark ? tone.darker(135) : tone.lighter(112);
+    const QRectF b = shape.boundingRect();
+    if (roll.lining == Lining::StretchCarpet || roll.lining == Lining::Felt) return paintLining(p, shape, tone);
+    p.save();
+    p.setPen(Qt::NoPen);
+    p.setBrush(roll.lining == Lining::Film ? QColor(60, 66, 72, 150) : base);
+    p.drawPath(shape);
+    p.setClipPath(shape, Qt::IntersectClip);
+    if (roll.lining == Lining::SheetVinyl) {
+        p.setBrush(base.darker(114));
+        int row = 0;
+        for (double y = b.top() + 5; y < b.bottom(); y += 9, ++row)
+            for (double x = b.left() + (row % 2 ? 5 : 9.5); x < b.right(); x += 9)
+                p.drawEllipse(QPointF(x, y), 1.7, 1.7);
+    } else if (roll.lining == Lining::Film) {
+        p.setPen(QPen(QColor(255, 255, 255, 70), 3));
+        for (double x = b.left() - b.height(); x < b.right(); x += 46)
+            p.drawLine(QPointF(x, b.bottom()), QPointF(x + b.height(), b.top()));
+    } else {
+        p.setPen(QPen(base.darker(109), 1));
+        for (double x = b.left(); x < b.right(); x += 4) p.drawLine(QPointF(x, b.top()), QPointF(x, b.bottom()));
+        p.setPen(QPen(base.lighter(107), 1));
+        for (double y = b.top(); y < b.bottom(); y += 4) p.drawLine(QPointF(b.left(), y), QPointF(b.right(), y));
+    }
+    p.restore();
+}
+
 const FinishStyle& finishStyle(const Product& product) {
-    static const std::array<FinishStyle, 4> styles{{{"planks", woodShadow, plank, woodInk},
+    static const std::array<FinishStyle, 7> styles{{{"planks", woodShadow, plank, woodInk},
                                                     {"boards", woodShadow, board, woodInk},
                                                     {"sheet", shadow, panel, sheetInk},
-                                                    {"tiles", grout, tile, tileInk}}};
+                                                    {"tiles", grout, tile, tileInk},
+                                                    {"roll", liningShade, lining, liningInk},
+                                                    {"cloth", liningShade, lining, liningInk},
+                                                    {"foam", foamShade, foam, foamInk}}};
     for (const FinishStyle& s : styles)
         if (product.family == s.family) return s;
     return styles.front();
@@ -186,7 +265,9 @@ void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& pro
                 const double y = layer.top() + layer.height() * i / plies;
                 painter.drawLine(QPointF(layer.left(), y), QPointF(layer.right(), y));
             }
-        } else if (product.family == "roll") {
+        } else if (product.family == "foam") {
+            lines(dimmed(QColor(0xE9DFA9)), dimmed(QColor(0xC9BC7C)), 7, 0.8);
+        } else if (product.family == "roll" || product.family == "cloth") {
             paintLining(
                 painter,
                 [&] {

@@ -23,6 +23,10 @@ struct FinishStyle {
 /// The style of a product's family; that of planks for one unknown.
 const FinishStyle& finishStyle(const Product& product);
 
+/// Goods off the roll as they look: studs of vinyl, strokes of light on film, the weave of a covering, fibres of carpet
+/// and felt.
+void paintRoll(QPainter& painter, const QPainterPath& shape, const Product& product);
+
 /// A layer of a build-up in section: its hatching by family, readable without colour.
 void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& product);
 

@@ -89,10 +89,11 @@ void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box,
 }
 
 QColor liningTone(const std::string& productId) {
-    static const std::array<QColor, 4> tones{QColor(0xA9ABA6), QColor(0x9C8F86), QColor(0xB5AD98), QColor(0x8E99A0)};
+    static const std::array<QColor, 7> tones{QColor(0xA9ABA6), QColor(0x9C8F86), QColor(0xC2B59B), QColor(0x8E99A0),
+                                             QColor(0x97A598), QColor(0x7F8793), QColor(0xA08F98)};
     unsigned hash = 5381;
     for (const char c : productId) hash = hash * 33U + static_cast<unsigned char>(c);
-    return tones[hash % tones.size()];
+    return tones[(hash >> 3) % tones.size()];
 }
 
 void paintLining(QPainter& painter, const QPainterPath& shape, const QColor& tone) {

@@ -60,7 +60,8 @@ void paintPanelName(QPainter& painter, const QPainterPath& shape, const Piece& p
     const QRectF box = shape.boundingRect();
     painter.setFont(textFont(0.85));
     const QFontMetricsF metrics(painter.font());
-    QStringList lines{SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name)),
+    QStringList lines{piece.cut.empty() ? SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name))
+                                        : SetOutDrawing::tr("piece %1").arg(QString::fromStdString(piece.name)),
                       figures.length(piece.length, false) + QStringLiteral(" × ") + figures.length(piece.width, false)};
     if (piece.removable) lines << SetOutDrawing::tr("comes off");
     // All of it where there is room, else its number alone; in the middle, or beside what is cut out.
@@ -77,6 +78,50 @@ void paintPanelName(QPainter& painter, const QPainterPath& shape, const Piece& p
                 return;
             }
     }
+}
+
+/// What is cut beyond the piece's place: to be trimmed, turned in or lapped; paler than the piece.
+void paintMargins(QPainter& painter, const PlanView& view, const Piece& piece, const Product& product) {
+    painter.save();
+    painter.setOpacity(0.55);
+    paintRoll(painter, view.path(piece.cut), product);
+    painter.setOpacity(1);
+    painter.setPen(QPen(Theme::now().pencil, 1.2, Qt::DashLine));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPath(view.path(piece.cut));
+    painter.restore();
+}
+
+/// Folds as dash-dot lines, snips in pencil red, what is cut out later in chalk.
+void paintLines(QPainter& painter, const PlanView& view, const Piece& piece) {
+    const Theme& t = Theme::now();
+    const auto draw = [&](const std::vector<Ring>& lines, const QPen& pen) {
+        painter.setPen(pen);
+        for (const Ring& line : lines)
+            for (std::size_t i = 1; i < line.size(); ++i) painter.drawLine(view.map(line[i - 1]), view.map(line[i]));
+    };
+    painter.setBrush(Qt::NoBrush);
+    draw(piece.folds, QPen(t.graphite, 1.4, Qt::DashDotLine));
+    draw(piece.snips, QPen(t.pencil, 2.4));
+    draw(piece.marks, QPen(t.chalk, 1.4, Qt::DashLine));
+}
+
+/// The name of a panel that lies beside its cushion, along its longer way.
+void paintPanelBeside(QPainter& painter, const PlanView& view, const Piece& piece) {
+    const QRectF box = view.path(piece.cut).boundingRect();
+    painter.setFont(textFont(0.72));
+    const QString name = QString::fromStdString(piece.name);
+    const QFontMetricsF metrics(painter.font());
+    const bool upright = box.height() > box.width();
+    if (std::min(box.width(), box.height()) < metrics.height() - 4 ||
+        metrics.horizontalAdvance(name) + 4 > std::max(box.width(), box.height()))
+        return;
+    painter.save();
+    painter.translate(box.center());
+    if (upright) painter.rotate(-90);
+    painter.setPen(Theme::now().graphite);
+    painter.drawText(QRectF(-200, -metrics.height() / 2, 400, metrics.height()), Qt::AlignCenter, name);
+    painter.restore();
 }
 
 } // namespace
@@ -107,6 +152,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
     }
     for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
         const Piece& piece = setOut.pieces[i];
+        if (marks.margins && !piece.cut.empty() && !piece.aside && product->family != "foam")
+            paintMargins(painter, view, piece, *product);
         style.piece(painter, view.path(piece.shape), *product, setOut, piece, static_cast<unsigned>(i + 1), alongX,
                     view.scale());
     }
@@ -115,6 +162,12 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.setPen(QPen(joint.onSupport ? t.graphite : t.pencil, joint.onSupport ? 1.6 : 2.4));
             painter.drawLine(view.map(joint.from), view.map(joint.to));
         }
+    if (marks.margins)
+        for (const Piece& piece : setOut.pieces)
+            if (!piece.aside) {
+                paintLines(painter, view, piece);
+                if (piece.shape.empty()) paintPanelBeside(painter, view, piece);
+            }
     const bool planks = product->family == "planks";
     for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
         const Piece& piece = setOut.pieces[i];
@@ -147,7 +200,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.drawPath(shape);
             painter.restore();
         }
-        if (marks.names && product->family == "sheet")
+        if (marks.names && (product->family == "sheet" || product->family == "roll" || product->family == "cloth" ||
+                            product->family == "foam"))
             paintPanelName(painter, shape, piece, figures, style.ink(*product));
         else if (marks.names && product->family != "tiles")
             paintName(painter, shape, piece, alongX, figures, note, style.ink(*product));

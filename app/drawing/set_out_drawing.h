@@ -13,7 +13,8 @@ struct SetOutMarks {
     bool names = true;   ///< piece names and lengths where they fit
     bool offcuts = true; ///< pieces that start from an offcut
     bool slivers = true;
-    bool joints = false; ///< where pieces meet, and whether on a support
+    bool joints = false;  ///< where pieces meet, and whether on a support
+    bool margins = false; ///< of linings: what is cut beyond their place, folds and snips
     int pieceInHand = -1;
 };
 

@@ -5,6 +5,7 @@
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/drawing/trim_drawing.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -135,6 +136,7 @@ void ShellMap::paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool 
         else
             paintMetal(p, outline);
         paintSurfaceParts(p, own, *surface, planned->shape, {.supports = !planned->setOut().laid(), .names = false});
+        paintTrims(p, own, document_.job(), *document_.plan(), leaf.flap.id, {.leastWidth = 1.5});
         if (planned->datum) paintDatum(p, own, *planned->datum);
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(current ? t.chalk : t.graphite, current ? 3 : 1.3));

@@ -17,11 +17,14 @@ struct Layer {
     friend bool operator==(const Layer&, const Layer&) = default;
 };
 
+/// In place of a trim's id, for a surface or an edge: nothing is to close it.
+inline constexpr std::string_view kNoTrim = "-";
+
 /// What a surface is made of: its layers from the metal inwards, and what closes its edges.
 struct Finish {
     std::string name; ///< of the option, where several are kept side by side
     std::vector<Layer> layers;
-    std::string trim; ///< id of what runs along its edges; empty: none
+    std::string trim; ///< id of what runs along its edges; kNoTrim: nothing; empty: chosen edge by edge, by rule
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 

@@ -9,12 +9,14 @@
 namespace westrum {
 
 std::span<const Family> families() {
-    static const std::array<Family, 12> all{{
+    static const std::array<Family, 14> all{{
         {"planks", "planks", LayerRole::Finish, SoldBy::Pack, StockForm::Lengths, plankFields()},
         {"boards", "tongue-and-groove boards", LayerRole::Finish, SoldBy::Length, StockForm::Lengths, boardFields()},
         {"sheet", "sheets", LayerRole::Finish, SoldBy::Sheet, StockForm::Sheets, sheetFields()},
         {"tiles", "tiles", LayerRole::Finish, SoldBy::Pack, std::nullopt, tileFields()},
         {"roll", "lining off the roll", LayerRole::Finish, SoldBy::Metre, StockForm::Roll, rollFields()},
+        {"foam", "foam", LayerRole::Finish, SoldBy::Sheet, StockForm::Sheets, foamFields()},
+        {"cloth", "cloth", LayerRole::Finish, SoldBy::Metre, StockForm::Roll, clothFields()},
         {"underlay", "underlay", LayerRole::Underlay, SoldBy::Roll, std::nullopt, underlayFields()},
         {"barrier", "barrier", LayerRole::Barrier, SoldBy::Roll, std::nullopt, barrierFields()},
         {"insulation", "insulation", LayerRole::Insulation, SoldBy::Pack, std::nullopt, insulationFields(),

@@ -21,6 +21,24 @@ enum class RollTurning {
     Any,
 };
 
+/// What a trim is, which says where it goes.
+enum class Profile {
+    CoverStrip, ///< flat, over a joint or an edge
+    Angle,      ///< round an outside corner
+    Quadrant,   ///< in an inside corner
+    Skirting,
+    PushOnEdging, ///< gripped on a turned-in edge
+    Threshold,
+    DSection, ///< on a free edge
+    BoundEdge,
+    Cove, ///< up-stand at a floor
+    SealantBead,
+};
+inline constexpr int kProfiles = 10;
+
+/// How a trim is made to turn a corner.
+enum class CornerCut { Mitred, Coped, Butted, Blocked };
+
 /// Trim, battens and boards sold in lengths.
 struct TrimLength {
     Mm length;
@@ -28,6 +46,11 @@ struct TrimLength {
     Mm kerf;
     Mm endTrim; ///< squared off at both ends
     Kg mass;    ///< of one length
+    // Of trim only.
+    Profile profile{};
+    Mm thickness;   ///< by which it stands off the face that carries it
+    Mm leastRadius; ///< to which it bends; 0: it is stiff
+    CornerCut inside{}, outside{};
 };
 
 /// A panel sold as a whole sheet.
@@ -42,21 +65,43 @@ struct SheetGoods {
     double massKgPerM2;
 };
 
+/// What a lining is, which says how it is cut and fitted.
+enum class Lining {
+    StretchCarpet, ///< nap, stretches every way
+    Felt,
+    SheetVinyl,
+    Covering, ///< leathercloth, suede and the like, on a board or a soft back
+    Film,     ///< stuck on glass or on a smooth face
+};
+
 /// Lining sold by the running metre.
 struct RollGoods {
+    Lining lining{};
+    Mm selvedge;      ///< of no use at either edge
+    double stretch{}; ///< by which it may be pulled at most, as a share
+    Mm allowance;     ///< left at every edge to be trimmed
+    Mm lap;           ///< beyond a seam, each piece
+    Mm thickness;
     Mm width;
     Mm gap; ///< kept free between pieces for the blade
     RollTurning turning;
     Mm repeatAlong, repeatAcross; ///< of its pattern; 0: none
     Mm step;                      ///< it is cut off the roll in steps of this
     double massKgPerM2;
+    /// Across the roll, between its selvedges.
+    [[nodiscard]] Mm usable() const { return width - selvedge * 2; }
 };
+
+/// Trade name of a profile.
+std::string_view profileName(Profile profile);
 
 std::span<const Field> trimFields();
 std::span<const Field> sheetFields();
 std::span<const Field> rollFields();
+std::span<const Field> clothFields();
+std::span<const Field> foamFields();
 
-/// Of a product whose fields passed checkFields().
+/// Of a product whose fields passed checkFields(); sheets may be of foam, rolls of cloth.
 TrimLength trimOf(const Product& product);
 SheetGoods sheetOf(const Product& product);
 RollGoods rollOf(const Product& product);

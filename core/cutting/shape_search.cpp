@@ -58,9 +58,14 @@ double ShapeSearch::lengthOf(const ShapeLayout& layout) const {
     return length;
 }
 
+PatternRepeat ShapeSearch::repeatOf(int form) const {
+    const std::size_t piece = forms_.form(form).piece;
+    return piece < problem_.pieces.size() && problem_.pieces[piece].offPattern ? PatternRepeat{} : problem_.repeat;
+}
+
 std::optional<ShapeSearch::Box> ShapeSearch::room(std::size_t item, int form, double lengthMm) const {
     const Bounds& b = forms_.form(form).bounds;
-    Box box{{-b.low.x, -b.low.y}, {lengthMm - b.high.x, problem_.widthMm - b.high.y}};
+    Box box{{-b.low.x, -b.low.y}, {lengthMm - b.high.x, problem_.widthMm - b.high.y}, repeatOf(form)};
     if (const int group = problem_.pieces[pieces_[item]].group; group >= 0 && !groupSpanMm.empty()) {
         double low = kNever;
         double high = -kNever;
@@ -91,8 +96,8 @@ std::optional<Point> ShapeSearch::snapped(Point p, const Box& room) const {
         if (value > high + kTouching) value -= step;
         return value >= low - kTouching && value <= high + kTouching;
     };
-    if (!toRepeat(p.x, problem_.repeat.alongMm, problem_.repeat.phase.x, room.low.x, room.high.x) ||
-        !toRepeat(p.y, problem_.repeat.acrossMm, problem_.repeat.phase.y, room.low.y, room.high.y))
+    if (!toRepeat(p.x, room.repeat.alongMm, room.repeat.phase.x, room.low.x, room.high.x) ||
+        !toRepeat(p.y, room.repeat.acrossMm, room.repeat.phase.y, room.low.y, room.high.y))
         return std::nullopt;
     return p;
 }
@@ -137,7 +142,7 @@ double ShapeSearch::weigh(const std::vector<Other>& others, Point p, double limi
 
 void ShapeSearch::refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step,
                          double least) {
-    const bool repeats = problem_.repeat.alongMm > 0 || problem_.repeat.acrossMm > 0;
+    const bool repeats = room.repeat.alongMm > 0 || room.repeat.acrossMm > 0;
     const auto attempt = [&](Point p) {
         const auto there = snapped(p, room);
         if (!there) return false;
@@ -163,11 +168,11 @@ void ShapeSearch::refine(const std::vector<Other>& others, const Box& room, Cand
         if (!better) break;
     }
     if (repeats) {
-        const double sx = problem_.repeat.alongMm > 0 ? problem_.repeat.alongMm : step;
-        const double sy = problem_.repeat.acrossMm > 0 ? problem_.repeat.acrossMm : step;
+        const double sx = room.repeat.alongMm > 0 ? room.repeat.alongMm : step;
+        const double sy = room.repeat.acrossMm > 0 ? room.repeat.acrossMm : step;
         for (double part = 1; part > 0.02 && candidate.cost > 0; part /= 2) {
-            const double kx = problem_.repeat.alongMm > 0 ? 1 : part;
-            const double ky = problem_.repeat.acrossMm > 0 ? 1 : part;
+            const double kx = room.repeat.alongMm > 0 ? 1 : part;
+            const double ky = room.repeat.acrossMm > 0 ? 1 : part;
             for (const Point d : {Point{sx * kx, 0}, {-sx * kx, 0}, {0, sy * ky}, {0, -sy * ky}})
                 attempt(candidate.at + d);
         }
@@ -333,7 +338,8 @@ void ShapeSearch::pushInside(double lengthMm) {
     for (std::size_t i = 0; i < count_; ++i) {
         const Bounds& b = forms_.form(layout_.form[i]).bounds;
         const Box box{{-b.low.x, -b.low.y},
-                      {std::max(-b.low.x, lengthMm - b.high.x), std::max(-b.low.y, problem_.widthMm - b.high.y)}};
+                      {std::max(-b.low.x, lengthMm - b.high.x), std::max(-b.low.y, problem_.widthMm - b.high.y)},
+                      repeatOf(layout_.form[i])};
         layout_.at[i] = snapped(layout_.at[i], box).value_or(Point{box.low.x, box.low.y});
     }
 }

@@ -70,7 +70,9 @@ private:
     struct Candidate;
     struct Box {
         Point low, high;
+        PatternRepeat repeat{}; ///< that the piece must keep
     };
+    [[nodiscard]] PatternRepeat repeatOf(int form) const;
     [[nodiscard]] std::optional<Box> room(std::size_t item, int form, double lengthMm) const;
     [[nodiscard]] std::optional<Point> snapped(Point p, const Box& room) const;
     void gather(std::size_t item, int form, std::vector<Other>& others);

@@ -83,6 +83,9 @@ public:
 
     Point place(int form) {
         const Bounds& b = forms_.form(form).bounds;
+        const std::size_t piece = forms_.form(form).piece;
+        const PatternRepeat repeat =
+            piece < problem_.pieces.size() && problem_.pieces[piece].offPattern ? PatternRepeat{} : problem_.repeat;
         // Few pieces: every corner that the boxes make. Many: columns, one after another.
         if (taken_.size() < 200) {
             std::vector<double> xs{0};
@@ -95,10 +98,10 @@ public:
             std::sort(ys.begin(), ys.end());
             for (const double x : xs)
                 for (const double y : ys)
-                    if (const auto p = fitted({x - b.low.x, y - b.low.y}, b)) return taken(*p, b);
+                    if (const auto p = fitted({x - b.low.x, y - b.low.y}, b, repeat)) return taken(*p, b);
         }
         while (true) {
-            if (const auto p = fitted({columnX_ - b.low.x, columnY_ - b.low.y}, b)) {
+            if (const auto p = fitted({columnX_ - b.low.x, columnY_ - b.low.y}, b, repeat)) {
                 columnY_ = p->y + b.high.y + problem_.gapMm;
                 columnHigh_ = std::max(columnHigh_, p->x + b.high.x + problem_.gapMm);
                 return taken(*p, b);
@@ -116,8 +119,7 @@ public:
 
 private:
     /// The place, moved up to the pattern's next point, if nothing is in the way.
-    [[nodiscard]] std::optional<Point> fitted(Point p, const Bounds& b) const {
-        const PatternRepeat& repeat = problem_.repeat;
+    [[nodiscard]] std::optional<Point> fitted(Point p, const Bounds& b, const PatternRepeat& repeat) const {
         if (repeat.alongMm > 0)
             p.x = repeat.phase.x + std::ceil((p.x - repeat.phase.x) / repeat.alongMm - 1e-9) * repeat.alongMm;
         if (repeat.acrossMm > 0)
@@ -440,7 +442,7 @@ CuttingFaults faultsOf(const ShapesProblem& problem) {
                 return false;
             // A wide repeat may leave no point across at which it fits.
             const double step = problem.repeat.acrossMm;
-            if (step <= 0) return true;
+            if (step <= 0 || piece.offPattern) return true;
             const double first = -b.low.y + std::fmod(std::fmod(problem.repeat.phase.y + b.low.y, step) + step, step);
             return first + b.high.y <= problem.widthMm + kFuzzMm;
         });

@@ -17,7 +17,8 @@ struct ShapePiece {
     std::vector<Ring> holes;               ///< inside it; small pieces may lie in them
     std::vector<double> rotationsRad{0.0}; ///< those allowed: nap one, felt two, free many
     int count = 1;
-    int group = -1; ///< pieces of one group stay side by side (one nap, one lot); -1: of none
+    bool offPattern = false; ///< may lie anywhere on the pattern
+    int group = -1;          ///< pieces of one group stay side by side (one nap, one lot); -1: of none
     friend bool operator==(const ShapePiece&, const ShapePiece&) = default;
 };
 

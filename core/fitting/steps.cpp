@@ -9,10 +9,13 @@
 namespace westrum {
 
 std::span<const FittingFamily> fittingFamilies() {
-    static const std::array<FittingFamily, 10> all{{{"planks", plankSteps},
+    static const std::array<FittingFamily, 13> all{{{"planks", plankSteps},
                                                     {"boards", boardSteps},
                                                     {"sheet", panelSteps},
                                                     {"tiles", tileSteps},
+                                                    {"roll", liningSteps},
+                                                    {"foam", foamSteps},
+                                                    {"cloth", clothSteps},
                                                     {"underlay", underlaySteps},
                                                     {"barrier", barrierSteps},
                                                     {"insulation", insulationSteps},
@@ -82,7 +85,7 @@ std::vector<FitStep> fitSteps(const FitFacts& facts) {
     if (anything) {
         Mm gap;
         for (const LayerFacts& l : facts.layers)
-            if (const SetOutFamily* f = findFamily(l.product->family); f && l.seen)
+            if (const SetOutFamily* f = findFamily(l.product->family); f && l.seen && findField(f->ruleFields, "gap"))
                 gap = {valueOf(*l.rules, f->ruleFields, "gap")};
         steps.push_back(
             {.key = "trims", .kind = StepKind::Trims, .facts = {{"length", facts.edgeLength}, {"gap", gap}}});

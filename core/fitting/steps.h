@@ -2,6 +2,7 @@
 
 #include "core/buying/purchase.h"
 #include "core/catalogue/product.h"
+#include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/takeoff/layer_takeoff.h"
 #include "core/units/remark.h"
@@ -57,9 +58,46 @@ enum class StepKind {
     CutTiles,   ///< {cut} {tiles}
     GroutTiles, ///< {amount} {hours}
     PeelTiles,  ///< {whole}
+    // Linings off the roll.
+    RestVinyl,  ///< {hours} {degrees}
+    CutLinings, ///< {product} {count}
+    CleanFace,
+    CleanGlass,
+    StickLining, ///< {count} {hours} {share} by which it is cut smaller
+    LayVinyl,    ///< {count} {hours}
+    CloseSeams,  ///< {count} {total} {lap} {lapped}
+    TurnUpstand, ///< {height}
+    TrimLining,  ///< {allowance} {turnIn}
+    WrapPanels,  ///< {count} {turn}
+    ClipPanels,  ///< {clips} {apart}; for each side {panel} {side} {first} {spacing} {count}
+    LayFilm,     ///< {count}
+    // Upholstery.
+    CutFoam,      ///< {count} {glue}
+    CutCloth,     ///< {product} {count}
+    SewZip,       ///< {length}
+    SewPiping,    ///< {length} {strips}
+    SewCushions,  ///< {cushions} {seam} {thread}
+    FillCushions, ///< {ease}
+    StapleCover,  ///< {staples} {turn}
+    // Edges.
+    FitTrim,   ///< {product} {pieces} {length} {mitred} {coped}
+    FitEdging, ///< {product} {length}
+    RunBead,   ///< {product} {length}
 };
 
-enum class Caution { SawAndDust, KneelAndLift, KnowWhatIsBehind, DrillIntoBody, Solvents, Overhead, TileDust };
+enum class Caution {
+    SawAndDust,
+    KneelAndLift,
+    KnowWhatIsBehind,
+    DrillIntoBody,
+    Solvents,
+    Overhead,
+    TileDust,
+    SharpBlades,
+    HotTools,
+    AirbagZones,
+    FoamFire
+};
 
 /// One step of the fitting, in order.
 struct FitStep {
@@ -102,6 +140,8 @@ struct FitFacts {
     int supports{};
     bool wiring{};
     bool overhead{};
+    bool lies{};    ///< rather than stands
+    bool airbags{}; ///< pillars, headliner, cab: where they may be
 };
 
 /// How a family is fitted: appends its steps.
@@ -119,6 +159,9 @@ std::vector<FitStep> fitSteps(const FitFacts& facts);
 void plankSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void boardSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void panelSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void foamSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void clothSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+void liningSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void tileSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void underlaySteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 /// For each hatch that is covered and routed: the pieces that go on over it.
@@ -130,5 +173,11 @@ void insulationSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void battenSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void adhesiveSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void coatingSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
+
+/// What closes the edges that a surface owns, a step for each trim. @param products  of the family "trim"
+void trimSteps(const TrimPlan& trims, const std::string& surface, std::span<const Product> products,
+               std::vector<FitStep>& steps);
+/// Clips round a wrapped panel: along each side longer than twice 50 mm, the first and last 50 mm from its ends.
+int clipsRound(const Piece& panel, Mm apart);
 
 } // namespace westrum

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <optional>
 
 namespace westrum {
 namespace {
@@ -71,6 +72,8 @@ Region unionOf(const std::vector<Ring>& rings) {
     return combine(ClipperLib::ctUnion, paths, {});
 }
 
+Region unionOf(const Region& a, const Region& b) { return combine(ClipperLib::ctUnion, toPaths(a), toPaths(b)); }
+
 Region difference(const Region& from, const Region& cut) {
     return combine(ClipperLib::ctDifference, toPaths(from), toPaths(cut));
 }
@@ -87,6 +90,43 @@ Region inset(const Region& region, double by) {
     Paths solution;
     offset.Execute(solution, -by * kGrid);
     return toRegion(solution);
+}
+
+Region rounded(const Region& region, double radius) {
+    if (radius <= 0) return region;
+    const Region core = inset(region, radius);
+    ClipperLib::ClipperOffset offset(2, 0.5 * kGrid); // within 0.5 mm of the arc
+    offset.AddPaths(toPaths(core), ClipperLib::jtRound, ClipperLib::etClosedPolygon);
+    Paths solution;
+    offset.Execute(solution, radius * kGrid);
+    Region smooth = intersection(toRegion(solution), region);
+    // A corner loses less than 2 r^2 down to some 35 degrees; what loses more was too narrow, and stays.
+    for (const Region& lost : partsOf(difference(region, smooth)))
+        if (areaMm2(lost) > 2 * radius * radius) smooth = unionOf(smooth, lost);
+    // Corners that all but touch a side would count as crossing it.
+    Paths clean = toPaths(smooth);
+    ClipperLib::CleanPolygons(clean, 0.05 * kGrid);
+    ClipperLib::SimplifyPolygons(clean, ClipperLib::pftNonZero);
+    return toRegion(clean);
+}
+
+Region stripAlong(const Ring& line, double width) {
+    std::vector<Ring> parts;
+    std::optional<Point> before; // the offset of the last stretch
+    for (std::size_t i = 1; i < line.size(); ++i) {
+        Point a = line[i - 1], b = line[i];
+        const double length = distance(a, b);
+        if (length < 1e-9) continue;
+        const Point along = (b - a) * (1 / length);
+        const Point aside = Point{-along.y, along.x} * width;
+        if (before) parts.push_back({a, a + *before, a + aside});
+        before = aside;
+        if (width > 0 && i == 1) a = a - along * width;
+        if (width > 0 && i + 1 == line.size()) b = b + along * width;
+        parts.push_back({a, b, b + aside, a + aside});
+    }
+    std::erase_if(parts, [](const Ring& r) { return std::abs(signedArea(r)) < 1e-6; });
+    return unionOf(parts);
 }
 
 std::vector<Region> partsOf(const Region& region) {

@@ -10,11 +10,19 @@ namespace westrum {
 /// clean: outer rings counter-clockwise, holes clockwise. Coordinates must stay within +-1e6 mm.
 
 Region unionOf(const std::vector<Ring>& rings);
+Region unionOf(const Region& a, const Region& b);
 Region difference(const Region& from, const Region& cut);
 Region intersection(const Region& a, const Region& b);
 
 /// The region moved inwards by `by` mm (> 0) at every edge, corners mitred. Empty if nothing is left.
 Region inset(const Region& region, double by);
+
+/// The region with its outward corners rounded to a radius, as far as it is wide enough for that.
+Region rounded(const Region& region, double radius);
+
+/// The strip of the given width along one side of a line: on its left for a width > 0, where it runs on past both ends
+/// by its width; on its right for a width < 0, where it ends square with the line.
+Region stripAlong(const Ring& line, double width);
 
 /// The connected parts of a region, each an outer ring with its holes, in no particular order.
 std::vector<Region> partsOf(const Region& region);

@@ -2,8 +2,8 @@
 
 #include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
+#include "core/geometry/boolean.h"
 #include "core/setout/plank_floor.h"
-#include "core/shell/ties.h"
 
 #include <algorithm>
 #include <cmath>
@@ -123,7 +123,8 @@ void addPanels(CutProblem& problem, const std::string& surface, const std::strin
         wanted.key = "panel/" + surface + layer + "/" + piece.name;
         wanted.name = piece.name;
         wanted.surface = surface;
-        const Region lying = setOut.grainAcross ? transposed(piece.shape) : piece.shape;
+        const Region& own = piece.cut.empty() ? piece.shape : piece.cut;
+        const Region lying = setOut.grainAcross ? transposed(own) : own;
         const Bounds b = boundsOf(lying);
         wanted.shape = {{rectangle(b.low.x, b.low.y, b.width(), b.height())}};
         if (piece.notched) wanted.marks = outlineMarks(lying);
@@ -155,6 +156,43 @@ void addCutouts(CutProblem& problem, const Job& job, const Plan& plan) {
     }
 }
 
+/// Linings as they are cut: turned so that the pile runs along the roll, their pattern meeting over the seams.
+void addLinings(CutProblem& problem, const std::string& surface, const std::string& layer, const SetOut& setOut) {
+    const RollGoods roll = rollOf(problem.product);
+    const Point usual = setOut.pile.value_or(Point{1, 0});
+    const auto past = [](double from, double repeat) {
+        return repeat > 0 ? from - std::floor(from / repeat) * repeat : 0.0;
+    };
+    for (const Piece& piece : setOut.pieces) {
+        const Point pile = piece.pile.value_or(usual);
+        const double turn = -std::atan2(pile.y, pile.x);
+        const auto lying = [&](const std::vector<Ring>& lines) {
+            std::vector<Ring> all;
+            for (const Ring& line : lines) all.push_back(turned(line, turn));
+            return all;
+        };
+        const Point pattern = turned(Ring{setOut.patternAt}, turn).front();
+        CutPiece wanted;
+        wanted.offPattern = piece.offPattern;
+        wanted.key = "lining/" + surface + layer + "/" + piece.name;
+        wanted.name = piece.name;
+        wanted.surface = surface;
+        wanted.shape = turned(piece.cut, turn);
+        wanted.folds = lying(piece.folds);
+        wanted.marks = lying(piece.marks);
+        for (Ring& snip : lying(piece.snips)) wanted.marks.push_back(std::move(snip));
+        const Point low = boundsOf(wanted.shape).low;
+        wanted.patternAt = {past(low.x - pattern.x, roll.repeatAlong.value),
+                            past(low.y - pattern.y, roll.repeatAcross.value)};
+        // A surface in one piece may have its pattern where the roll has it.
+        if (wanted.patternAt.y + boundsOf(wanted.shape).height() > roll.usable().value) wanted.patternAt.y = 0;
+        toOrigin(wanted);
+        wanted.place = piece.shape;
+        wanted.mayTurn = piece.offPattern && roll.turning != RollTurning::OneWay;
+        problem.pieces.push_back(std::move(wanted));
+    }
+}
+
 void addBattens(CutProblem& problem, const std::string& surface, const LayerTakeoff& take) {
     const TrimLength bar = barOf(problem.product);
     const double most = (bar.length - bar.endTrim * 2).value;
@@ -169,6 +207,34 @@ void addBattens(CutProblem& problem, const std::string& surface, const LayerTake
                 "batten " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
             wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, length.value / parts, bar.width.value)}};
+            problem.pieces.push_back(std::move(wanted));
+        }
+    }
+}
+
+/// The pieces of all runs of a trim.
+void addTrims(CutProblem& problem, const TrimPlan& trims) {
+    const TrimLength trim = trimOf(problem.product);
+    for (const TrimRun& run : trims.runs) {
+        if (run.product != problem.product.id) continue;
+        for (const TrimPiece& piece : run.pieces) {
+            CutPiece wanted;
+            wanted.key = "trim/" + run.surface + "/" + piece.name;
+            wanted.name = piece.name;
+            wanted.surface = run.surface;
+            wanted.shape = {{rectangle(0, 0, piece.length.value, trim.width.value)}};
+            wanted.place = stripAlong(piece.path, std::max(4.0, trim.width.value));
+            // Where the saw leans the cut across the face, a line on it shows which way.
+            const auto slant = [&](const TrimJoint& j, bool atEnd) {
+                if (j.end == TrimEnd::Square || j.saw.mitreRad < 1e-4) return;
+                const double slope = std::min(piece.length.value / 2, trim.width.value * std::tan(j.saw.mitreRad));
+                const double x = atEnd ? piece.length.value : 0, inwards = atEnd ? -slope : slope;
+                const bool lower = j.saw.longEdge == LongEdge::Top || (j.saw.longEdge == LongEdge::Equal && !j.inside);
+                wanted.marks.push_back(lower ? Ring{{x + inwards, 0}, {x, trim.width.value}}
+                                             : Ring{{x, 0}, {x + inwards, trim.width.value}});
+            };
+            slant(piece.start, false);
+            slant(piece.end, true);
             problem.pieces.push_back(std::move(wanted));
         }
     }
@@ -253,7 +319,7 @@ void addStock(CutProblem& problem, const CutList& list) {
         own.lengthMm = sheetOf(product).length.value;
         own.widthMm = sheetOf(product).width.value;
         break;
-    case StockForm::Roll: own.widthMm = rollOf(product).width.value; break;
+    case StockForm::Roll: own.widthMm = rollOf(product).usable().value; break;
     }
     const double ownWidth = own.widthMm;
     if (list.useOwnStock) problem.stock.push_back(std::move(own));
@@ -296,66 +362,6 @@ bool sound(const Product& product) {
 
 } // namespace
 
-std::vector<CutPiece> trimRuns(const Surface& surface, const SurfacePlan& plan, Mm stockLength, Mm trimWidth) {
-    constexpr double kLeastRun = 30, kSameLine = 1e-3;
-    std::vector<CutPiece> runs;
-    if (plan.measured.outline.empty()) return runs;
-    Ring ring = plan.measured.outline.rings.front();
-    // Corners on a straight stretch are none.
-    const auto turn = [&](const Ring& r, std::size_t i) {
-        const Point in = r[i] - r[(i + r.size() - 1) % r.size()], out = r[(i + 1) % r.size()] - r[i];
-        return std::atan2(cross(in, out), dot(in, out));
-    };
-    for (std::size_t i = 0; i < ring.size() && ring.size() > 3;)
-        if (std::abs(turn(ring, i)) < kSameLine)
-            ring.erase(ring.begin() + std::ptrdiff_t(i));
-        else
-            ++i;
-    const auto sideOf = [&](Point a, Point b) {
-        const Point middle = (a + b) * 0.5;
-        int best = -1;
-        double least = 1;
-        for (std::size_t s = 0; s < plan.measured.sides.size(); ++s) {
-            const Ring& side = plan.measured.sides[s];
-            for (std::size_t i = 1; i < side.size(); ++i) {
-                const Point ab = side[i] - side[i - 1];
-                const double t = std::clamp(dot(middle - side[i - 1], ab) / std::max(1e-9, dot(ab, ab)), 0.0, 1.0);
-                if (const double d = distance(middle, side[i - 1] + ab * t); d < least) {
-                    least = d;
-                    best = int(s);
-                }
-            }
-        }
-        return best;
-    };
-    int number = 0;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const std::size_t j = (i + 1) % ring.size();
-        const double straight = distance(ring[i], ring[j]);
-        if (straight < kLeastRun) continue;
-        const EdgeKind kind = surface.edge(sideOf(ring[i], ring[j])).kind;
-        if (kind == EdgeKind::DoorReveal || kind == EdgeKind::MovementGap) continue;
-        ++number;
-        const double outside = (turn(ring, i) < -kSameLine ? 1 : 0) + (turn(ring, j) < -kSameLine ? 1 : 0);
-        const double length = straight + outside * trimWidth.value;
-        const int parts = std::max(1, int(std::ceil(length / stockLength.value - 1e-9)));
-        const Point along = (ring[j] - ring[i]) * (1 / straight);
-        const Point inwards{-along.y, along.x};
-        for (int n = 0; n < parts; ++n) {
-            CutPiece run;
-            run.key = "trim/" + surface.id + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
-            run.name = "run " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
-            run.surface = surface.id;
-            run.shape = {{rectangle(0, 0, length / parts, trimWidth.value)}};
-            const Point a = ring[i] + along * (straight * n / parts),
-                        b = ring[i] + along * (straight * (n + 1) / parts);
-            run.place = {{{a, b, b + inwards * trimWidth.value, a + inwards * trimWidth.value}}};
-            runs.push_back(std::move(run));
-        }
-    }
-    return runs;
-}
-
 std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
     std::vector<CutProblem> problems;
     for (const Product& product : job.catalogue.products) {
@@ -379,7 +385,6 @@ std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
         for (const Surface& surface : job.surfaces) {
             const SurfacePlan* planned = plan.surface(surface.id);
             if (!planned) continue;
-            const Finish& finish = job.finish(surface.id);
             for (std::size_t i = 0; i < planned->layers.size(); ++i) {
                 const LayerPlan& layer = planned->layers[i];
                 if (layer.product != product.id) continue;
@@ -391,17 +396,13 @@ std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
                     addPlanks(problem, surface.id, at, layer.setOut, plankRulesOf(layer.rules).kerf);
                 else if (product.family == "boards")
                     addBoards(problem, surface.id, at, layer.setOut);
-                else if (product.family == "sheet")
+                else if (*form == StockForm::Sheets)
                     addPanels(problem, surface.id, at, layer.setOut);
-            }
-            if (planned->setOut().laid() && finish.trim == product.id && product.family == "trim") {
-                const TrimLength trim = trimOf(product);
-                const Mm usable = trim.length - trim.endTrim * 2;
-                if (usable.value > 0)
-                    for (CutPiece& run : trimRuns(surface, *planned, usable, trim.width))
-                        problem.pieces.push_back(std::move(run));
+                else if (*form == StockForm::Roll)
+                    addLinings(problem, surface.id, at, layer.setOut);
             }
         }
+        if (product.family == "trim") addTrims(problem, plan.trims);
         tickPlanks(problem);
         if (!list.pieces.empty()) // what the floor leaves of its planks serves first
             for (std::size_t i = 0; i < problem.decided.size(); ++i)
@@ -438,7 +439,7 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
             for (const LyingPiece& l : item.pieces) {
                 if (item.decided) continue;
                 used += areaMm2(l.shape);
-                if (!l.key.starts_with("board/") && !l.key.starts_with("panel/"))
+                if (!l.key.starts_with("board/") && !l.key.starts_with("panel/") && !l.key.starts_with("lining/"))
                     besides += bar.length.value > 0 ? boundsOf(l.shape).width() : areaMm2(l.shape);
             }
             if (item.rack || item.decided) continue;

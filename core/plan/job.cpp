@@ -54,7 +54,11 @@ const CutList& Job::cutList(const std::string& product) const {
 Layer layerOf(const Product& product) {
     Layer layer{.product = product.id, .rules = {}};
     const std::span<const Field> fields = fieldsOfFamily(product.family);
-    for (const auto& [rule, field] : {std::pair{"gap", "movementGap"}, {"stagger", "leastStagger"}, {"joint", "joint"}})
+    for (const auto& [rule, field] : {std::pair{"gap", "movementGap"},
+                                      {"stagger", "leastStagger"},
+                                      {"joint", "joint"},
+                                      {"allowance", "allowance"},
+                                      {"seamLap", "lap"}})
         if (findField(fields, field))
             if (const auto value = product.fields.find(field); value != product.fields.end())
                 layer.rules[rule] = value->second;

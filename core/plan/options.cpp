@@ -12,7 +12,7 @@ std::vector<OptionFigures> optionFigures(const Job& job, const std::string& surf
     std::set<std::string> products; // of all options: what the others buy is the same whichever is chosen
     for (const Finish& f : options.options) {
         for (const Layer& l : f.layers) products.insert(l.product);
-        if (!f.trim.empty()) products.insert(f.trim);
+        if (!f.trim.empty() && f.trim != kNoTrim) products.insert(f.trim);
     }
     std::vector<OptionFigures> figures;
     Planner planner;

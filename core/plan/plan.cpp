@@ -4,6 +4,7 @@
 #include "core/catalogue/plank.h"
 #include "core/geometry/boolean.h"
 #include "core/setout/plank_floor.h"
+#include "core/setout/sheet_panels.h"
 #include "core/setout/tiling.h"
 #include "core/shell/ties.h"
 
@@ -52,6 +53,11 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     SetOutRequest r;
     r.outline = shape.net;
     r.supports = shape.supports;
+    for (std::size_t i = 0; i < measured.sides.size(); ++i) {
+        const Edge edge = surface.edge(static_cast<int>(i));
+        r.sides.push_back(
+            {measured.sides[i], edge.kind, edge.allowance ? std::optional(edge.allowance->length) : std::nullopt});
+    }
     r.openings = openingFacts(surface, shape);
     for (const PlacedZone& z : shape.zones)
         (surface.zones[static_cast<std::size_t>(z.zone)].kind == ZoneKind::Hidden ? r.hidden : r.wiring)
@@ -63,6 +69,8 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     r.door = context.door;
     r.runsOnFrom = context.runsOnFrom;
     r.bendRadius = measured.leastRadius;
+    r.lies = liesLevel(surface.kind);
+    r.stretch = measured.stretch;
     return r;
 }
 
@@ -149,6 +157,10 @@ void setOutLayer(const SetOutRequest& request, const Product& product, LayerPlan
     double area = 0;
     for (const Piece& p : layer.setOut.pieces) area += areaMm2(p.shape) / 1e6;
     layer.area = {area};
+    if (product.family == "cloth") { // borders and bottoms weigh too
+        area = 0;
+        for (const Piece& p : layer.setOut.pieces) area += areaMm2(p.cut) / 1e6;
+    }
     layer.mass = {area * massPerM2Of(product)};
     if (product.family == "planks") {
         layer.planks = takeOffPlanks(layer.setOut, plankOf(product));
@@ -160,6 +172,34 @@ void setOutLayer(const SetOutRequest& request, const Product& product, LayerPlan
         const Tile t = tileOf(product);
         if (!t.selfAdhesive) layer.mass = layer.mass + groutFor(layer.setOut, t);
     }
+}
+
+/// The panels of the last layer of sheets below: what a lining may wrap one by one.
+std::vector<Region> panelsBelow(const std::vector<LayerPlan>& layers) {
+    std::vector<Region> panels;
+    for (const LayerPlan& l : layers) {
+        if (l.family != "sheet" || !l.setOut.laid()) continue;
+        panels.clear();
+        for (const Piece& piece : l.setOut.pieces) panels.push_back(piece.shape);
+    }
+    return panels;
+}
+
+/// What foam and cloth know of each other: the cushion's rules, and what lies under its cover.
+void tellUpholstery(SetOutRequest& request, const Finish& finish, const std::vector<std::optional<Product>>& products,
+                    std::size_t at) {
+    if (!products[at]) return;
+    if (products[at]->family == "foam")
+        for (std::size_t i = at + 1; i < products.size(); ++i)
+            if (products[i] && products[i]->family == "cloth") request.cover = finish.layers[i].rules;
+    if (products[at]->family == "cloth")
+        for (std::size_t i = 0; i < at; ++i) {
+            if (!products[i] || !checkFields(products[i]->fields, fieldsOfFamily(products[i]->family), "", {}).empty())
+                continue;
+            if (products[i]->family == "foam")
+                request.foamThickness = request.foamThickness + thicknessOf(*products[i]);
+            if (products[i]->family == "sheet") request.boardThickness = thicknessOf(*products[i]);
+        }
 }
 
 SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Catalogue& catalogue,
@@ -186,10 +226,12 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
         if (const Product* product = soundProduct(context.products[i], layer.product, remarks)) {
             planned.family = product->family;
             if (p.measured.measured()) {
-                if (findFamily(product->family))
-                    setOutLayer(requestFor(facts, layer, *product, context.lengths[i]), *product, planned, remarks,
-                                stop);
-                else
+                if (findFamily(product->family)) {
+                    SetOutRequest request = requestFor(facts, layer, *product, context.lengths[i]);
+                    request.panels = panelsBelow(p.layers);
+                    tellUpholstery(request, finish, context.products, i);
+                    setOutLayer(request, *product, planned, remarks, stop);
+                } else
                     takeOff(surface, p, *product, planned, remarks);
             }
         }
@@ -224,6 +266,9 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
         fit.wiring = std::any_of(surface.zones.begin(), surface.zones.end(),
                                  [](const Zone& z) { return z.kind == ZoneKind::Wiring; });
         fit.supports = static_cast<int>(p.shape.supports.size());
+        fit.lies = liesLevel(surface.kind);
+        fit.airbags = surface.kind == SurfaceKind::Pillar || surface.kind == SurfaceKind::Headliner ||
+                      surface.kind == SurfaceKind::CabReveal || surface.area == "cab";
         fit.overhead = surface.kind == SurfaceKind::Ceiling || surface.kind == SurfaceKind::Headliner;
         p.steps = fitSteps(fit);
     }
@@ -384,6 +429,45 @@ void checkLines(const Job& job, Plan& plan) {
     }
 }
 
+/// Whether the nap of linings that share a side runs one way, as if the two were unfolded into one plane. Between
+/// what lies and what stands it may turn.
+void checkNaps(const Job& job, Plan& plan) {
+    constexpr double kSameWay = 0.8; // cosine
+    const auto lined = [&](const SurfacePlan& p) {
+        const LayerPlan* face = p.faceLayer();
+        return p.measured.measured() && face && face->family == "roll" && face->setOut.pile;
+    };
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+        SurfacePlan& a = plan.surfaces[i];
+        if (!lined(a)) continue;
+        for (std::size_t side = 0; side < job.surfaces[i].edges.size() && side < a.measured.sides.size(); ++side) {
+            const Edge& e = job.surfaces[i].edges[side];
+            if (e.kind != EdgeKind::Meets) continue;
+            for (std::size_t k = i + 1; k < job.surfaces.size(); ++k) {
+                const SurfacePlan& b = plan.surfaces[k];
+                if (job.surfaces[k].id != e.surface || !lined(b) || e.side < 0 ||
+                    e.side >= static_cast<int>(b.measured.sides.size()) ||
+                    a.faceLayer()->product != b.faceLayer()->product ||
+                    liesLevel(job.surfaces[i].kind) != liesLevel(job.surfaces[k].kind))
+                    continue;
+                const Ring &mine = a.measured.sides[side], &theirs = b.measured.sides[static_cast<std::size_t>(e.side)];
+                const Point u = mine.back() - mine.front(), v = theirs.front() - theirs.back();
+                const double turn = std::atan2(u.y, u.x) - std::atan2(v.y, v.x);
+                const Point pile = turned(Ring{*b.setOut().pile}, turn).front();
+                if (dot(pile, *a.setOut().pile) > kSameWay) continue;
+                const Remark r{Severity::Warning,
+                               {a.surface, Part::Edge, static_cast<int>(side)},
+                               RemarkKind::NapDisagrees,
+                               {{"other", job.surfaces[k].name}},
+                               {}};
+                ++a.layers[static_cast<std::size_t>(a.face)].setOut.figures.linesMissed;
+                a.remarks.push_back(r);
+                plan.remarks.push_back(r);
+            }
+        }
+    }
+}
+
 void findHeadroom(const Job& job, Plan& plan) {
     const SurfacePlan *floor = nullptr, *ceiling = nullptr;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
@@ -420,6 +504,59 @@ void findHeadroom(const Job& job, Plan& plan) {
                                     RemarkKind::DoorStep,
                                     {{"door", d.name}, {"step", step.step}, {"length", step.rampRun}},
                                     {}});
+    }
+}
+
+/// How high one sits on upholstery, and what is left above.
+void findSeats(const Job& job, Plan& plan) {
+    double floor = 0;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i)
+        if (job.surfaces[i].kind == SurfaceKind::Floor) floor = std::max(floor, plan.surfaces[i].stack.total.value);
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+        const Surface& s = job.surfaces[i];
+        SurfacePlan& p = plan.surfaces[i];
+        const LayerPlan* face = p.faceLayer();
+        if (!face || face->family != "cloth" || !face->setOut.laid() || !liesLevel(s.kind) || !s.heightRear) continue;
+        double pressed = 0; // what is left of the layers under a person
+        for (std::size_t k = 0; k < p.layers.size(); ++k)
+            if (const Product* product = job.catalogue.find(p.layers[k].product))
+                pressed += thicknessOf(*product).value * (product->family == "foam" ? 1 - squashOf(*product) : 1);
+        SeatPlan seat{s.id, {s.heightRear->length.value + pressed - floor}, {}};
+        std::optional<double> bare;
+        for (const MaybeReading* r : {&job.headroom.rear, &job.headroom.middle, &job.headroom.front})
+            if (*r) bare = bare ? std::min(*bare, (*r)->length.value) : (*r)->length.value;
+        double ceiling = 0;
+        for (std::size_t k = 0; k < job.surfaces.size(); ++k)
+            if (job.surfaces[k].kind == SurfaceKind::Ceiling)
+                ceiling = std::max(ceiling, plan.surfaces[k].stack.total.value);
+        if (bare) seat.above = Mm{*bare - ceiling - s.heightRear->length.value - pressed};
+        plan.seats.push_back(std::move(seat));
+    }
+}
+
+/// Trims along the edges of all surfaces, by what their faces are.
+void findTrims(const Job& job, Plan& plan) {
+    std::vector<Product> trims;
+    for (const Product& p : job.catalogue.products)
+        if (p.family == "trim" && checkFields(p.fields, fieldsOfFamily("trim"), "", {}).empty()) trims.push_back(p);
+    std::vector<TrimSurface> surfaces;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+        const SurfacePlan& p = plan.surfaces[i];
+        TrimSurface s{&job.surfaces[i], &p.measured, &p.shape};
+        if (const LayerPlan* face = p.faceLayer(); face && !face->family.empty()) {
+            s.hardness = stockFormOf(face->family) == StockForm::Roll ? Hardness::Soft : Hardness::Hard;
+            s.face = &face->setOut;
+            s.coverJoints = face->family == "sheet" && panelRulesOf(face->rules).joint == PanelJoint::Strip;
+        }
+        s.trim = job.finish(s.surface->id).trim;
+        surfaces.push_back(std::move(s));
+    }
+    plan.trims = trimEdges(surfaces, trims);
+    for (SurfacePlan& s : plan.surfaces) trimSteps(plan.trims, s.surface, trims, s.steps);
+    for (const Remark& r : plan.trims.remarks) {
+        for (SurfacePlan& s : plan.surfaces)
+            if (s.surface == r.place.surface) s.remarks.push_back(r);
+        plan.remarks.push_back(r);
     }
 }
 
@@ -540,7 +677,10 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
         result.surfaces[i].datum = datumOn(job.surfaces[i], result.surfaces[i].measured, job.datum, floorLength);
     checkLines(job, result);
+    checkNaps(job, result);
     findHeadroom(job, result);
+    findTrims(job, result);
+    findSeats(job, result);
     append(result.remarks, result.passage.remarks);
     return result;
 }
@@ -574,7 +714,22 @@ std::optional<Asked> ask(const Job& job, const std::string& surfaceId, int layer
     if (!own.measured()) return std::nullopt;
     const Planner::Context context = contextOf(job, *surface, own, floorLengthOf(job, measured), passageOf(job.access));
     const SetOutRequest facts = requestOf(*surface, shapeOf(*surface, own), own, context);
-    return Asked{requestFor(facts, l, *product, context.lengths[static_cast<std::size_t>(at)]), family};
+    SetOutRequest request = requestFor(facts, l, *product, context.lengths[static_cast<std::size_t>(at)]);
+    tellUpholstery(request, finish, context.products, static_cast<std::size_t>(at));
+    if (product->family == "roll") { // it may wrap the panels of a layer below
+        std::vector<LayerPlan> below;
+        for (std::size_t i = 0; i < static_cast<std::size_t>(at); ++i) {
+            const auto& p = context.products[i];
+            if (!p || p->family != "sheet") continue;
+            LayerPlan sheet{
+                .product = p->id, .family = p->family, .rules = finish.layers[i].rules, .setOut = {}, .take = {}};
+            std::vector<Remark> unsaid;
+            setOutLayer(requestFor(facts, finish.layers[i], *p, context.lengths[i]), *p, sheet, unsaid, {});
+            below.push_back(std::move(sheet));
+        }
+        request.panels = panelsBelow(below);
+    }
+    return Asked{std::move(request), family};
 }
 
 } // namespace
@@ -583,7 +738,12 @@ std::vector<OpeningFact> openingFacts(const Surface& surface, const SurfaceShape
     std::vector<OpeningFact> facts;
     for (const PlacedOpening& o : shape.openings) {
         const Opening& opening = surface.openings[static_cast<std::size_t>(o.opening)];
-        facts.push_back({o, opening.kind, opening.treatment, opening.name});
+        facts.push_back({.placed = o,
+                         .kind = opening.kind,
+                         .treatment = opening.treatment,
+                         .name = opening.name,
+                         .edge = opening.edge,
+                         .turnIn = opening.turnIn ? std::optional(opening.turnIn->length) : std::nullopt});
     }
     return facts;
 }

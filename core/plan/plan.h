@@ -4,6 +4,7 @@
 #include "core/buying/purchase.h"
 #include "core/fitting/steps.h"
 #include "core/plan/job.h"
+#include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/shell/datum.h"
 #include "core/shell/shape.h"
@@ -70,6 +71,13 @@ struct DoorPlan {
     ThresholdStep step;
 };
 
+/// Upholstery that one sits on.
+struct SeatPlan {
+    std::string surface;     ///< id
+    Mm height;               ///< over the finished floor, the foam pressed as by a person
+    std::optional<Mm> above; ///< from there to the ceiling's lining; nothing without a bare height
+};
+
 /// What must be cut, bought and done. Computed whole from the job, never edited, never saved.
 struct Plan {
     std::vector<SurfacePlan> surfaces; ///< one for each surface of the job, in order
@@ -78,6 +86,8 @@ struct Plan {
     Passage passage;
     std::optional<HeadroomPlan> headroom; ///< once a bare height is measured
     std::vector<DoorPlan> thresholds;     ///< of doors whose sill is measured
+    std::vector<SeatPlan> seats;          ///< of upholstered surfaces that lie, whose height is measured
+    TrimPlan trims;                       ///< along the edges of all surfaces
     std::vector<Remark> remarks;          ///< of the whole job, and all of the surfaces'
     bool stopped = false;                 ///< cut short by the stop token: not to be shown
 

@@ -538,7 +538,8 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
         problem.pieces.clear();
         problem.fixed.clear();
         kinds = this->kinds([](const CutPiece& a, const CutPiece& b) {
-            return a.shape == b.shape && a.mayTurn == b.mayTurn && a.together == b.together;
+            return a.shape == b.shape && a.mayTurn == b.mayTurn && a.together == b.together &&
+                   a.patternAt == b.patternAt && a.offPattern == b.offPattern;
         });
         std::map<int, std::size_t> kindOf;
         for (std::size_t k = 0; k < kinds.size(); ++k) {
@@ -546,8 +547,13 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
             ShapePiece shape;
             shape.outline = first.shape.rings.empty() ? Ring{} : first.shape.rings.front();
             for (std::size_t r = 1; r < first.shape.rings.size(); ++r) shape.holes.push_back(first.shape.rings[r]);
+            // The engine lays a piece's origin on the pattern.
+            for (Point& q : shape.outline) q = q + first.patternAt;
+            for (Ring& hole : shape.holes)
+                for (Point& q : hole) q = q + first.patternAt;
             shape.rotationsRad = first.mayTurn && turns.size() < 4 ? quarters : turns;
             shape.count = int(kinds[k].members.size());
+            shape.offPattern = first.offPattern;
             if (!first.together.empty())
                 shape.group = groups.try_emplace(first.together, int(groups.size())).first->second;
             problem.pieces.push_back(std::move(shape));
@@ -627,7 +633,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
             for (std::size_t s = 0; s < stock_.size(); ++s)
                 if (stock_[s].lengthMm > 0)
                     area -= stock_[s].lengthMm * stock_[s].widthMm * stock_[s].count.value_or(1);
-            answer.leastRollMm = std::min(answer.rollMm, std::max(0.0, area / goods.width.value));
+            answer.leastRollMm = std::min(answer.rollMm, std::max(0.0, area / goods.usable().value));
         }
         for (const std::size_t kind : plan.unplaced) {
             answer.unplaced.push_back(members[kind].back());

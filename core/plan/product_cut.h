@@ -23,6 +23,8 @@ struct CutPiece {
     Region place;        ///< where it lies on the surface, if that is known
     bool mayTurn = false;
     std::string together;
+    bool offPattern = false;        ///< it may lie anywhere on a pattern
+    Point patternAt{};              ///< of its lower left corner from a point of the pattern, where the product has one
     std::vector<Ring> folds, marks; ///< in the frame of `shape`
     [[nodiscard]] double lengthMm() const { return boundsOf(shape).width(); }
     [[nodiscard]] double widthMm() const { return boundsOf(shape).height(); }

@@ -101,7 +101,8 @@ public:
     SetOut lay() {
         out_.rowsAcross = rules_.across;
         checkGap(rules_.gap, board_.movementGap, out_.remarks);
-        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing), rules_.gap);
+        checkSideGaps(request_, board_.movementGap, out_.remarks);
+        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing, rules_.gap), rules_.gap);
         if (nothingLeft(out_.net, rules_.gap, out_.remarks)) return std::move(out_);
         slope();
         net_ = sheared(rules_.across ? transposed(out_.net) : out_.net, slope_);

@@ -1,6 +1,7 @@
 #include "core/setout/common_rules.h"
 
 #include "core/geometry/boolean.h"
+#include "core/shell/ties.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -50,6 +51,18 @@ void checkGap(Mm gap, Mm label, std::vector<Remark>& remarks) {
                            Fix{FixKind::SetRule, "gap", label.value}});
 }
 
+void checkSideGaps(const SetOutRequest& request, Mm label, std::vector<Remark>& remarks) {
+    for (std::size_t i = 0; i < request.sides.size(); ++i) {
+        const SideFact& side = request.sides[i];
+        if (side.kind == EdgeKind::MovementGap && side.allowance && *side.allowance < label)
+            remarks.push_back({Severity::Warning,
+                               {"", Part::Edge, static_cast<int>(i)},
+                               RemarkKind::GapBelowProduct,
+                               {{"gap", *side.allowance}, {"limit", label}, {"edge", edgeName(static_cast<int>(i))}},
+                               {}});
+    }
+}
+
 bool nothingLeft(const Region& net, Mm gap, std::vector<Remark>& remarks) {
     if (!net.empty()) return false;
     remarks.push_back({Severity::Error, {"", Part::Rule}, RemarkKind::NothingLeftInsideGap, {{"gap", gap}}, {}});
@@ -66,17 +79,34 @@ void checkEdge(std::string_view edge, Mm width, Mm module, std::vector<Remark>& 
 }
 
 bool tooMany(double pieces, std::vector<Remark>& remarks) {
-    if (pieces <= static_cast<double>(kMostPieces)) return false;
+    if (pieces <= static_cast<double>(kMostLaid)) return false;
     remarks.push_back({Severity::Error,
                        {"", Part::Product},
                        RemarkKind::TooManyPieces,
-                       {{"count", roundUp(std::min(pieces, 1e15))}, {"limit", kMostPieces}},
+                       {{"count", roundUp(std::min(pieces, 1e15))}, {"limit", kMostLaid}},
                        {}});
     return true;
 }
 
 void tell(const SetOutRequest& request, double share) {
     if (request.progress) request.progress(share);
+}
+
+double rowsOnRoll(std::vector<std::pair<double, double>> pieces, double usable, double gap) {
+    std::sort(pieces.rbegin(), pieces.rend());
+    std::vector<double> used; // across, of each row
+    double run = 0;
+    for (const auto& [length, width] : pieces) {
+        const double wide = width;
+        auto row = std::find_if(used.begin(), used.end(), [&](double u) { return u + gap + wide <= usable; });
+        if (row == used.end()) {
+            used.push_back(width);
+            run += length + (run > 0 ? gap : 0);
+        } else {
+            *row += gap + width;
+        }
+    }
+    return run;
 }
 
 StartChoice choiceOf(const SetOut& s, FieldValues change, bool onStrip) {

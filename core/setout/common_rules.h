@@ -24,16 +24,21 @@ double centreOf(const SetOutRequest& request, const Region& net, CentreRule rule
 Region insetBy(const Region& region, Mm gap);
 /// Warns of a gap under the product's own.
 void checkGap(Mm gap, Mm label, std::vector<Remark>& remarks);
+/// Warns of sides whose own gap is under the product's.
+void checkSideGaps(const SetOutRequest& request, Mm label, std::vector<Remark>& remarks);
 /// An error if the gap leaves nothing to cover; true if it does.
 bool nothingLeft(const Region& net, Mm gap, std::vector<Remark>& remarks);
 /// Warns of an edge narrower than a third of the module, in the order of rows.
 void checkEdge(std::string_view edge, Mm width, Mm module, std::vector<Remark>& remarks);
 /// An error if more pieces would come out than anyone lays; true if so.
 bool tooMany(double pieces, std::vector<Remark>& remarks);
-inline constexpr std::int64_t kMostPieces = 4000;
+inline constexpr std::int64_t kMostLaid = 4000;
 
 /// Tells the request's progress, if anyone listens.
 void tell(const SetOutRequest& request, double share);
+
+/// What pieces of a length along the roll and a width across it take in rows, the longest first, in mm.
+double rowsOnRoll(std::vector<std::pair<double, double>> pieces, double usable, double gap);
 
 /// A choice that differs from the rules as they are by `change`, worked out.
 StartChoice choiceOf(const SetOut& setOut, FieldValues change, bool onStrip);

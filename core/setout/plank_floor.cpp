@@ -518,7 +518,9 @@ SetOutFamily plankFamily() {
     return {"planks", kRules,
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
-                SetOut s = setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop);
+                const Plank plank = plankOf(r.product);
+                SetOut s = setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing, rules.gap), plank, rules, stop);
+                checkSideGaps(r, plank.movementGap, s.remarks);
                 if (s.laid() && valueOf(r.rules, kRules, "feature") != 0) {
                     const Bounds b = boundsOf(s.net);
                     markFeature(s, {r.visibleCentreX.value_or((b.low.x + b.high.x) / 2),
@@ -528,8 +530,8 @@ SetOutFamily plankFamily() {
             },
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
-                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing), plankOf(r.product), rules, stop,
-                                   r.progress);
+                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing, rules.gap), plankOf(r.product), rules,
+                                   stop, r.progress);
             },
             [](Mm offset) {
                 return FieldValues{{"startOffset", offset.value}};

@@ -2,6 +2,8 @@
 
 #include "core/geometry/boolean.h"
 #include "core/setout/board_cladding.h"
+#include "core/setout/cushion.h"
+#include "core/setout/lining.h"
 #include "core/setout/plank_floor.h"
 #include "core/setout/sheet_panels.h"
 #include "core/setout/tiling.h"
@@ -15,7 +17,8 @@ namespace westrum {
 M2 SetOut::laidArea() const { return {areaMm2(net) / 1e6}; }
 
 std::span<const SetOutFamily> setOutFamilies() {
-    static const std::array<SetOutFamily, 4> families{{plankFamily(), boardFamily(), panelFamily(), tileFamily()}};
+    static const std::array<SetOutFamily, 7> families{
+        {plankFamily(), boardFamily(), panelFamily(), tileFamily(), liningFamily(), foamFamily(), clothFamily()}};
     return families;
 }
 
@@ -51,12 +54,21 @@ void markFeature(SetOut& setOut, Point seen) {
     if (best) best->feature = true;
 }
 
-Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing) {
-    if (!leaveBare || request.hidden.empty()) return request.outline;
+Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing, Mm gap) {
+    Region outline = request.outline;
+    for (const SideFact& side : request.sides) {
+        if (side.kind != EdgeKind::MovementGap || !side.allowance) continue;
+        const double further = (*side.allowance - gap).value;
+        if (further > 0)
+            outline = difference(outline, stripAlong(side.line, further));
+        else if (further < 0)
+            outline = unionOf(outline, stripAlong(side.line, further));
+    }
+    if (!leaveBare || request.hidden.empty()) return outline;
     std::vector<Ring> bare;
     for (const Region& zone : request.hidden)
         for (const Ring& ring : (bearing.value > 0 ? inset(zone, bearing.value) : zone).rings) bare.push_back(ring);
-    return bare.empty() ? request.outline : difference(request.outline, unionOf(bare));
+    return bare.empty() ? outline : difference(outline, unionOf(bare));
 }
 
 std::vector<double> supportsAcross(const SetOutRequest& request, bool rowsAcross) {

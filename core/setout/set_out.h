@@ -52,6 +52,14 @@ struct Piece {
     Mm ripAtStart, ripAtEnd; ///< width to saw at its two ends, tongue included; 0: as it comes
     bool feature{};          ///< the place for the finest plank: whole, and where it is seen most
     bool removable{};        ///< comes off again: something runs behind it
+    // Of soft finishes.
+    Region cut;                  ///< as it is cut, allowances and all, in surface coordinates; empty: as its shape
+    std::vector<Ring> folds;     ///< lines along which it is turned
+    std::vector<Ring> snips;     ///< relief cuts, from the edge inwards
+    std::vector<Ring> marks;     ///< what is cut out later, once it is on; notches that meet
+    std::optional<Point> pile{}; ///< the way of its nap, if another than the set-out's
+    bool offPattern{};           ///< it may lie anywhere on a pattern
+    bool aside{};                ///< strips and the like, not shown beside the rest
     friend bool operator==(const Piece&, const Piece&) = default;
 };
 
@@ -132,6 +140,14 @@ struct Judgement {
     friend bool operator==(const Judgement&, const Judgement&) = default;
 };
 
+/// What a soft finish takes besides its cloth.
+enum class SundryKind { Zip, Thread, PipingCord, Staples, FoamGlue, LiningCloth };
+struct Sundry {
+    SundryKind kind{};
+    double amount{}; ///< mm; of staples pieces; of glue and lining m2
+    friend bool operator==(const Sundry&, const Sundry&) = default;
+};
+
 /// How a finish lies on a surface.
 struct SetOut {
     bool rowsAcross = false; ///< rows run in y, and `rows` are extents in x
@@ -156,7 +172,11 @@ struct SetOut {
     std::optional<double> startColumn; ///< of a grid: coordinate along the rows of its start line
     Mm columnOffset;
     double columnModule{};
-    int taperBoards{}; ///< that share a taper; 0: no side tapers
+    int taperBoards{};         ///< that share a taper; 0: no side tapers
+    std::optional<Point> pile; ///< of a lining: unit vector along the roll, the way that its nap lies
+    Point patternAt;           ///< a point of the pattern lies here
+    std::vector<Sundry> sundries;
+    Mm cushionHeight; ///< of upholstery
     Judgement figures;
     std::vector<Remark> remarks;
     [[nodiscard]] bool laid() const { return !pieces.empty(); }
@@ -199,7 +219,17 @@ struct OpeningFact {
     OpeningKind kind{};
     Treatment treatment{};
     std::string name;
+    OpeningEdge edge{};
+    std::optional<Mm> turnIn{}; ///< of a reveal
     friend bool operator==(const OpeningFact&, const OpeningFact&) = default;
+};
+
+/// One side of the outline as a set-out sees it.
+struct SideFact {
+    Ring line; ///< from its first to its last point, the surface on its left
+    EdgeKind kind{};
+    std::optional<Mm> allowance; ///< movement gap or turn-in said for this side alone
+    friend bool operator==(const SideFact&, const SideFact&) = default;
 };
 
 /// All that a set-out depends on.
@@ -209,6 +239,7 @@ struct SetOutRequest {
     FieldValues rules;
     // What lies on the surface, in its coordinates.
     std::vector<PlacedSupport> supports{};
+    std::vector<SideFact> sides{}; ///< of the frame, in order round it
     std::vector<OpeningFact> openings{};
     std::vector<Region> hidden{}, wiring{}; ///< zones
     std::optional<double> visibleCentreX{}, visibleCentreY{};
@@ -221,7 +252,12 @@ struct SetOutRequest {
     std::optional<double> runsOnFrom{};
     /// Told by a search for choices how far it is, from 0 to 1; may be empty.
     std::function<void(double)> progress{};
-    std::optional<Mm> bendRadius{}; ///< of a surface curved across (in y)
+    std::optional<Mm> bendRadius{};   ///< of a surface curved across (in y)
+    bool lies = false;                ///< the surface lies rather than stands
+    std::optional<double> stretch{};  ///< of one bent both ways: what covers it must stretch by this share
+    FieldValues cover{};              ///< of foam: the rules of the cloth over it; empty: none
+    Mm foamThickness, boardThickness; ///< of cloth: of the foam and of the board below it
+    std::vector<Region> panels{};     ///< of the layer below, each covered by itself
 };
 
 /// A finish family: the one table entry through which everything else reaches a set-out.
@@ -247,8 +283,10 @@ void markFeature(SetOut& setOut, Point seen);
 /// The parts of pieces that lie on hatches which are covered and routed: they go with the hatch.
 std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const OpeningFact> openings);
 
-/// What of the outline is covered: less the hidden zones, each drawn in by `bearing`, if they are left bare.
-Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing);
+/// The region that, drawn in by `gap` all round, is what is covered: the outline less the hidden zones, each drawn in
+/// by `bearing`, if they are left bare. Along a side with a movement gap of its own it lies as much further out or in
+/// as that gap is less or more.
+Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing, Mm gap);
 
 /// The centres of the supports that run across the rows, rising: joints of rows land there.
 /// @param rowsAcross  rows run in y: supports that run along count

@@ -40,7 +40,7 @@ public:
         : request_(request), sheet_(sheet), rules_(rules) {}
 
     SetOut lay() {
-        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing), rules_.gap);
+        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing, rules_.gap), rules_.gap);
         if (nothingLeft(out_.net, rules_.gap, out_.remarks)) return std::move(out_);
         bounds_ = boundsOf(out_.net);
         usable();

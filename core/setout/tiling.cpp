@@ -117,7 +117,7 @@ public:
         : request_(request), tile_(tile), rules_(rules), stop_(stop) {}
 
     SetOut lay() {
-        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing), rules_.gap);
+        out_.net = insetBy(toCover(request_, rules_.hiddenBare, rules_.bearing, rules_.gap), rules_.gap);
         if (nothingLeft(out_.net, rules_.gap, out_.remarks)) return std::move(out_);
         bounds_ = boundsOf(out_.net);
         pitchX_ = tile_.width.value + rules_.joint.value;

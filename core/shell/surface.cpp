@@ -21,6 +21,7 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
     if (key == "heightRear") return &s.heightRear;
     if (key == "heightFront") return &s.heightFront;
     if (key == "fromRear") return &s.fromRear;
+    if (key == "lean") return &s.lean;
     if (MaybeReading* r = findReading(s.measurement, key)) return r;
     if (key.size() < 2) return nullptr;
     std::size_t i = 0;
@@ -34,6 +35,9 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
     if (what.empty() || what.front() != '.') return nullptr;
     what.remove_prefix(1);
     switch (key.front()) {
+    case 'e':
+        if (Edge* e = member(s.edges, i)) return what == "end" ? &e->gapAtEnd : nullptr;
+        return nullptr;
     case 'n':
         if (Notch* n = member(s.measurement.notches, i))
             return what == "position" ? &n->position

@@ -122,6 +122,8 @@ struct Edge {
     std::string surface; ///< id, where it meets one
     int side = 0;
     MaybeReading allowance; ///< turn-in or gap
+    MaybeReading gapAtEnd;  ///< of a gap that is wider at one end: there, going round; `allowance` is at the start
+    std::string trim;       ///< id of the product that closes it; "-" none; empty: by rule
     friend bool operator==(const Edge&, const Edge&) = default;
 };
 
@@ -143,6 +145,8 @@ struct Surface {
     std::vector<Support> supports;
     MaybeReading heightRear, heightFront; ///< of its lower edge over the floor, at its rear and its front end
     MaybeReading fromRear;                ///< of its rear end from the rear of the floor
+    MaybeReading lean;                    ///< by how much its upper edge stands inside the plumb of its lower one
+    bool leansOut = false;                ///< outside it instead
 
     [[nodiscard]] Edge edge(int side) const {
         return side >= 0 && side < static_cast<int>(edges.size()) ? edges[static_cast<std::size_t>(side)] : Edge{};
@@ -154,7 +158,7 @@ struct Surface {
 /// "s0.across" of notches and cut corners; "o0.side", "o0.cross", "o0.width", "o0.height", "o0.radius", "o0.pitch",
 /// "o0.turnIn" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position", "u0.width",
 /// "u0.spacing", "u0.depth" of supports; "e0" of edges; "heightRear", "heightFront",
-/// "fromRear".
+/// "fromRear", "lean"; "e0.end" of an edge's gap at its end.
 MaybeReading* findReading(Surface& surface, std::string_view key);
 const MaybeReading* findReading(const Surface& surface, std::string_view key);
 

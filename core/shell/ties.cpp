@@ -24,8 +24,6 @@ double errorOf(const TiedSurface& t, int side) {
     return curvedSide || acrossCurve ? kCurveTapeErrorMm : kTapeErrorMm;
 }
 
-std::string edgeName(int side) { return std::string(1, static_cast<char>('a' + side % 26)); }
-
 Surface* find(std::vector<Surface>& all, const std::string& id) {
     const auto found = std::find_if(all.begin(), all.end(), [&](const Surface& s) { return s.id == id; });
     return found == all.end() ? nullptr : &*found;
@@ -39,6 +37,8 @@ void setEdge(Surface& surface, int side, const Edge& edge) {
 }
 
 } // namespace
+
+std::string edgeName(int side) { return std::string(1, static_cast<char>('a' + side % 26)); }
 
 std::vector<Remark> tieRemarks(const std::vector<TiedSurface>& surfaces) {
     std::vector<Remark> remarks;

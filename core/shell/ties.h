@@ -27,6 +27,9 @@ void meet(std::vector<Surface>& surfaces, const std::string& a, int side, const 
 /// Unties one side and its partner.
 void part(std::vector<Surface>& surfaces, const std::string& id, int side);
 
+/// The letter by which a side is called: a, b, c ...
+std::string edgeName(int side);
+
 /// Sides that a surface's form has, whether measured or not.
 int sidesOf(const Measurement& measurement);
 

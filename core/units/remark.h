@@ -83,18 +83,33 @@ enum class RemarkKind {
     JointsInLine,          ///< {count} joints stand less than {limit} from one in the next row
     TaperTooNarrow, ///< {boards} boards share the taper: {width} at the narrow end, under {limit}; {least} would do
     TaperLosesLock, ///< {boards} boards in mid-field are ripped: re-groove or glue them
-    CentreOpeningsMissing, ///< the centre line through two openings wants {count} of them
-    NothingToRunOn,        ///< tiles run on from a neighbour, and no neighbour at the left has tiles
-    DatumMissing,          ///< lines from the datum, and no datum crosses this surface
-    PanelTooLarge,         ///< {panel} {length} x {width} does not fit the sheet
-    PanelPastDoor,         ///< {panel} is {width} at its narrowest; {door} lets {limit} through
-    SpanTooWide,           ///< supports {length} apart; {product} carries {limit}
-    BendTooTight,          ///< bent to {radius}; {product} bends to {limit}, two of {half} would
-    SolidMoves,            ///< {product} moves by {length} over {width}
-    CutTileSliver,         ///< {count} cut tiles under {limit}, the narrowest {width}
-    LinesMissNeighbour,    ///< lines meet those of {other} {length} off
-    LampOffRow,            ///< {opening} lies {length} off the middle of its row
-    NoBattens,             ///< {product} is a layer, and no batten is measured
+    CentreOpeningsMissing,  ///< the centre line through two openings wants {count} of them
+    NothingToRunOn,         ///< tiles run on from a neighbour, and no neighbour at the left has tiles
+    DatumMissing,           ///< lines from the datum, and no datum crosses this surface
+    PanelTooLarge,          ///< {panel} {length} x {width} does not fit the sheet
+    PanelPastDoor,          ///< {panel} is {width} at its narrowest; {door} lets {limit} through
+    SpanTooWide,            ///< supports {length} apart; {product} carries {limit}
+    BendTooTight,           ///< bent to {radius}; {product} bends to {limit}, two of {half} would
+    SolidMoves,             ///< {product} moves by {length} over {width}
+    CutTileSliver,          ///< {count} cut tiles under {limit}, the narrowest {width}
+    LinesMissNeighbour,     ///< lines meet those of {other} {length} off
+    LampOffRow,             ///< {opening} lies {length} off the middle of its row
+    NoBattens,              ///< {product} is a layer, and no batten is measured
+    CushionNoHeight,        ///< no foam below the cloth, and no height said
+    CushionHole,            ///< a cushion cannot be boxed round a hole: {opening}
+    CushionThin,            ///< {piece} is only {width} wide
+    RollTooNarrow,          ///< {width} of use, less than what two seams take: {limit}
+    PieceWiderThanRoll,     ///< {piece} is {width} across, the roll gives {limit}
+    NoPanelsBelow,          ///< a lining is to wrap panels, and no layer below is of sheets
+    NoGlass,                ///< film for windows, and the surface has none
+    StretchBeyondLining,    ///< {share} of stretch is asked for, {limit} is there; {seams} more would do; {hidden}
+    UndersizeBeyondStretch, ///< cut {share} smaller, and it stretches by {limit}
+    RepeatBeyondPiece,      ///< {piece} is {length}, the pattern repeats each {repeat}
+    NapDisagrees,           ///< the nap runs another way than on {other}
+    TrimProfileMissing,     ///< an edge wants a {profile}, and the catalogue has none
+    TrimStockTooShort,      ///< {product}: a run of {length} cannot be joined from lengths that give {limit}
+    TrimBendTooTight,       ///< {product} bends to {limit}, side {edge} to {radius}
+    TrimTooStiff,           ///< {product} is stiff, side {edge} bends to {radius}
 };
 
 /// Where a remark belongs.

@@ -51,6 +51,20 @@
             <numerusform>%n pieces fewer</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>It must stretch by %1 %, and gives %2 %. %n more seam(s) would do, %3.</source>
+        <translation>
+            <numerusform>It must stretch by %1 %, and gives %2 %. %n more seam would do, %3.</numerusform>
+            <numerusform>It must stretch by %1 %, and gives %2 %. %n more seams would do, %3.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s)</source>
+        <translation type="unfinished">
+            <numerusform>%n piece</numerusform>
+            <numerusform>%n pieces</numerusform>
+        </translation>
+    </message>
 </context>
 <context>
     <name>FitWords</name>
@@ -152,6 +166,95 @@
             <numerusform>%n pieces out of %1 tiles. Sawn edges to the wall, factory edges to the joint.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n piece(s) of %1, as Cut lays them out; mark the pile and the name on the back of each.</source>
+        <translation>
+            <numerusform>%n piece of %1, as Cut lays them out; mark the pile and the name on the back of each.</numerusform>
+            <numerusform>%n pieces of %1, as Cut lays them out; mark the pile and the name on the back of each.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n seam(s), %1 in all: lapped by %2, the upper piece away from wet and traffic; seal them.</source>
+        <translation>
+            <numerusform>%n seam, %1 in all: lapped by %2, the upper piece away from wet and traffic; seal them.</numerusform>
+            <numerusform>%n seams, %1 in all: lapped by %2, the upper piece away from wet and traffic; seal them.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n seam(s), %1 in all: both pieces lie %2 over each other; cut through both at once along a rule, take the strips out, press the edges down; seal or weld vinyl.</source>
+        <translation>
+            <numerusform>%n seam, %1 in all: both pieces lie %2 over each other; cut through both at once along a rule, take the strips out, press the edges down; seal or weld vinyl.</numerusform>
+            <numerusform>%n seams, %1 in all: both pieces lie %2 over each other; cut through both at once along a rule, take the strips out, press the edges down; seal or weld vinyl.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n panel(s): face down on the lining, corners cut out, opposite sides pulled round by %1 and stuck or stapled, middle first.</source>
+        <translation>
+            <numerusform>%n panel: face down on the lining, corners cut out, opposite sides pulled round by %1 and stuck or stapled, middle first.</numerusform>
+            <numerusform>%n panels: face down on the lining, corners cut out, opposite sides pulled round by %1 and stuck or stapled, middle first.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n clip(s), %1 apart at most, each into a hole that is marked through the panel before it is wrapped.</source>
+        <translation>
+            <numerusform>%n clip, %1 apart at most, each into a hole that is marked through the panel before it is wrapped.</numerusform>
+            <numerusform>%n clips, %1 apart at most, each into a hole that is marked through the panel before it is wrapped.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n window(s): wet both, lay it from the top, press the water out from the middle, trim 2 mm short of the rubber.</source>
+        <translation>
+            <numerusform>%n window: wet both, lay it from the top, press the water out from the middle, trim 2 mm short of the rubber.</numerusform>
+            <numerusform>%n windows: wet both, lay it from the top, press the water out from the middle, trim 2 mm short of the rubber.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s), %1 in all, after all neighbours are in.</source>
+        <translation>
+            <numerusform>%n piece, %1 in all, after all neighbours are in.</numerusform>
+            <numerusform>%n pieces, %1 in all, after all neighbours are in.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n end(s) mitred: try each pair on scrap.</source>
+        <translation>
+            <numerusform>%n end mitred: try each pair on scrap.</numerusform>
+            <numerusform>%n ends mitred: try each pair on scrap.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n end(s) coped.</source>
+        <translation>
+            <numerusform>%n end coped.</numerusform>
+            <numerusform>%n ends coped.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n block(s), with a long blade or a bread knife against a straight edge.</source>
+        <translation>
+            <numerusform>%n block, with a long blade or a bread knife against a straight edge.</numerusform>
+            <numerusform>%n blocks, with a long blade or a bread knife against a straight edge.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n panel(s) of %1, as Cut lays them out; chalk the notches and the names on the back.</source>
+        <translation>
+            <numerusform>%n panel of %1, as Cut lays them out; chalk the notches and the names on the back.</numerusform>
+            <numerusform>%n panels of %1, as Cut lays them out; chalk the notches and the names on the back.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Foam on the board, cloth over it, pulled round by %1: middle of each side first, corners last. %n staple(s).</source>
+        <translation>
+            <numerusform>Foam on the board, cloth over it, pulled round by %1: middle of each side first, corners last. %n staple.</numerusform>
+            <numerusform>Foam on the board, cloth over it, pulled round by %1: middle of each side first, corners last. %n staples.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Panel %1, side of %2: %n clip(s), the first %3 from its end, then every %4.</source>
+        <translation>
+            <numerusform>Panel %1, side of %2: %n clip, the first %3 from its end, then every %4.</numerusform><numerusform>Panel %1, side of %2: %n clips, the first %3 from its end, then every %4.</numerusform></translation>
+    </message>
 </context>
 <context>
     <name>PlanText</name>
@@ -168,7 +271,19 @@
     <message numerus="yes">
         <source>and %n more</source>
         <translation>
-            <numerusform>and %n more</numerusform><numerusform>and %n more</numerusform></translation>
+            <numerusform>and %n more</numerusform>
+            <numerusform>and %n more</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>TrimWords</name>
+    <message numerus="yes">
+        <source>, in %n piece(s)</source>
+        <translation>
+            <numerusform>, in %n piece</numerusform>
+            <numerusform>, in %n pieces</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -234,6 +349,13 @@
         <translation>
             <numerusform>%n tile</numerusform>
             <numerusform>%n tiles</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n staple(s)</source>
+        <translation>
+            <numerusform>%n staple</numerusform>
+            <numerusform>%n staples</numerusform>
         </translation>
     </message>
 </context>
@@ -320,6 +442,16 @@
     </message>
 </context>
 <context>
+    <name>westrum::EdgeView</name>
+    <message numerus="yes">
+        <source>%n trim(s) close its edges, %1 together. Point at one, or at a joint.</source>
+        <translation>
+            <numerusform>%n trim closes its edges, %1 together. Point at one, or at a joint.</numerusform>
+            <numerusform>%n trims close its edges, %1 together. Point at one, or at a joint.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>westrum::ImportPreview</name>
     <message numerus="yes">
         <source>%n opening(s) lie within it.</source>
@@ -391,6 +523,23 @@
     </message>
 </context>
 <context>
+    <name>westrum::RollStrip</name>
+    <message numerus="yes">
+        <source>%1 m off the roll for the whole van, %n piece(s) of it for this surface.</source>
+        <translation>
+            <numerusform>%1 m off the roll for the whole van, %n piece of it for this surface.</numerusform>
+            <numerusform>%1 m off the roll for the whole van, %n pieces of it for this surface.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s) find no room on it.</source>
+        <translation>
+            <numerusform>%n piece finds no room on it.</numerusform>
+            <numerusform>%n pieces find no room on it.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>westrum::SetOutPage</name>
     <message numerus="yes">
         <source>%n piece(s)</source>
@@ -432,6 +581,13 @@
         <translation>
             <numerusform>lines miss %n neighbour</numerusform>
             <numerusform>lines miss %n neighbours</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n seam(s), %1 in all, %2 of it seen</source>
+        <translation>
+            <numerusform>%n seam, %1 in all, %2 of it seen</numerusform>
+            <numerusform>%n seams, %1 in all, %2 of it seen</numerusform>
         </translation>
     </message>
 </context>

@@ -34,14 +34,14 @@ class BuildUpStageTest : public QObject {
 
 private slots:
     void aSurfaceIsBuiltUpFromBareMetal() {
-        auto b = at("headliner");
+        auto b = at("kitchen-front");
         QVERIFY(b->sentenceShown().contains(QStringLiteral("What goes onto this metal?")));
         QVERIFY(choose(*b, "addLayer", QStringLiteral("Matt paint, chalk")));
         QVERIFY(choose(*b, "addLayer", QStringLiteral("Pipit poplar ply 4")));
-        QCOMPARE(layers(*b, "headliner").size(), 2U);
-        QCOMPARE(layers(*b, "headliner")[0].product, std::string("poplar-ply-4")); // under its paint
+        QCOMPARE(layers(*b, "kitchen-front").size(), 2U);
+        QCOMPARE(layers(*b, "kitchen-front")[0].product, std::string("poplar-ply-4")); // under its paint
         QVERIFY(b->sentenceShown().contains(QStringLiteral("4.1 mm thick")));
-        QVERIFY(b->document.plan()->surface("headliner")->setOut().laid());
+        QVERIFY(b->document.plan()->surface("kitchen-front")->setOut().laid());
         b->document.undoStack().undo();
         b->document.undoStack().undo();
         QVERIFY(settlePlan(b->document));

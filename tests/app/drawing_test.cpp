@@ -4,6 +4,7 @@
 #include "app/drawing/plan_view.h"
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/drawing/trim_drawing.h"
 #include "formats/demo.h"
 #include "tests/app/bench.h"
 #include "tests/support/cuts.h"
@@ -44,6 +45,54 @@ private slots:
             QVERIFY2(c.red() > c.blue(), piece.name.c_str()); // wood, not grey metal
         }
         QCOMPARE(at({1190, 100}), QColor(Qt::magenta)); // inside the right wheel arch nothing is painted
+    }
+
+    void aLiningShowsItsMarginsAndATrimItsEdge() {
+        const Job job = demoJob();
+        const Plan p = plan(job);
+        const SurfacePlan& s = *p.surface("left-lower");
+        QImage image(900, 420, QImage::Format_RGB32);
+        image.fill(Qt::magenta);
+        const PlanView v(boundsOf(s.setOut().pieces[0].cut), QRectF(40, 40, 700, 300));
+        const auto at = [&](Point where) { return image.pixelColor(v.map(where).toPoint()); };
+        const Bounds cut = boundsOf(s.setOut().pieces[0].cut);
+        const Point margin{cut.low.x + 20, (cut.low.y + cut.high.y) / 2};
+        {
+            QPainter painter(&image);
+            paintSetOut(painter, v, s.measured.outline, s.setOut(), job.faceProduct("left-lower"), figuresFor(job),
+                        {.names = false});
+        }
+        QCOMPARE(at(margin), QColor(Qt::magenta)); // on the map only what covers the metal
+        {
+            QPainter painter(&image);
+            paintSetOut(painter, v, s.measured.outline, s.setOut(), job.faceProduct("left-lower"), figuresFor(job),
+                        {.names = false, .margins = true});
+        }
+        QVERIFY(at(margin) != QColor(Qt::magenta));
+        const QImage before = image;
+        {
+            QPainter painter(&image);
+            paintTrims(painter, v, job, p, "left-lower", {.joints = true});
+        }
+        QVERIFY(image != before);
+    }
+
+    void theSawLeansAsItIsSet() {
+        const auto drawn = [](const SawSetting& saw, bool atEnd) {
+            QImage image(260, 200, QImage::Format_RGB32);
+            image.fill(Qt::white);
+            QPainter painter(&image);
+            TrimJoint j;
+            j.end = TrimEnd::Mitred;
+            j.saw = saw;
+            paintSaw(painter, QRectF(0, 0, 260, 200), j, atEnd, Figures{});
+            return image;
+        };
+        const QImage square = drawn({}, true);
+        QVERIFY(drawn({0.6, 0, LongEdge::Bottom}, true) != square);
+        QVERIFY(drawn({0, 0.6, LongEdge::Equal}, true) != square);
+        QVERIFY(drawn({0.6, 0, LongEdge::Bottom}, true) != drawn({0.6, 0, LongEdge::Top}, true));
+        QVERIFY(drawn({0.6, 0, LongEdge::Bottom}, true) != drawn({0.6, 0, LongEdge::Bottom}, false));
     }
 
     void theEveningIsDarkAndEveryViewStillPaints() {

@@ -20,6 +20,13 @@ class FamiliesStageTest : public QObject {
         (void)settle(b->document);
         return b;
     }
+    /// With the first of its options, boards, chosen.
+    static std::unique_ptr<Bench> inBoards(const std::string& surface) {
+        auto b = at(surface);
+        push(b->document, chooseOption(b->document, surface, 0));
+        (void)settle(b->document);
+        return b;
+    }
     static const SetOut& laid(Bench& b, const std::string& surface) {
         return b.document.plan()->surface(surface)->setOut();
     }
@@ -76,7 +83,7 @@ private slots:
     }
 
     void aSuggestionIsTakenByAKeyAndDoesWhatItSays() {
-        auto b = at("right-upper");
+        auto b = inBoards("right-upper");
         const auto starts = b->document.starts();
         QVERIFY(!starts->suggestions.empty() && starts->suggestions.size() <= 3);
         const Judgement promised = starts->suggestions[0].choice.figures;
@@ -95,7 +102,7 @@ private slots:
     }
 
     void theTaperIsSharedByHand() {
-        auto b = at("right-upper");
+        auto b = inBoards("right-upper");
         QCOMPARE(laid(*b, "right-upper").taperBoards, 2);
         const QPointF handle = bench(*b)->taperHandle();
         QVERIFY(!handle.isNull());

@@ -40,13 +40,15 @@ private slots:
                 return moveJoints(j, "right-lower", {1500, 2500}, 1);
             },
             [](JobDocument& j) { return moveStartLine(j, "ceiling", {12}, 2); },
+            [](JobDocument& j) { return moveAllowance(j, "left-lower", "allowance", {52}, 4); },
+            [](JobDocument& j) { return moveAllowance(j, "garage-floor", "upstand", {75}, 5); },
             [](JobDocument& j) { return moveStartColumn(j, "wet-cell-1", {30}, 3); },
             [](JobDocument& j) { return addOption(j, "ceiling", "third"); },
             [](JobDocument& j) { return removeOption(j, "ceiling", 0); },
             [](JobDocument& j) { return renameOption(j, "ceiling", 1, "painted"); },
             [](JobDocument& j) { return chooseOption(j, "ceiling", 1); },
-            [](JobDocument& j) { return copyBuildUp(j, "ceiling", "headliner"); },
-            [](JobDocument& j) { return chooseTrim(j, "ceiling", ""); },
+            [](JobDocument& j) { return copyBuildUp(j, "ceiling", "kitchen-front"); },
+            [](JobDocument& j) { return chooseTrim(j, "ceiling", std::string(kNoTrim)); },
             [](JobDocument& j) { return chooseProduct(j, "ceiling", "cedar-board"); },
             [](JobDocument& j) {
                 return setHeadroom(j, {mm(1800), {}, {}, mm(1700)});
@@ -91,11 +93,11 @@ private slots:
 
     void layersAreAddedWhereTheyBelong() {
         auto d = opened();
-        push(*d, addLayer(*d, "headliner", "chalk-paint"));
-        push(*d, addLayer(*d, "headliner", "pipit-none")); // no such product: nothing is added
-        push(*d, addLayer(*d, "headliner", "poplar-ply-4"));
-        push(*d, addLayer(*d, "headliner", "film-barrier"));
-        const auto& layers = d->job().finish("headliner").layers;
+        push(*d, addLayer(*d, "kitchen-front", "chalk-paint"));
+        push(*d, addLayer(*d, "kitchen-front", "pipit-none")); // no such product: nothing is added
+        push(*d, addLayer(*d, "kitchen-front", "poplar-ply-4"));
+        push(*d, addLayer(*d, "kitchen-front", "film-barrier"));
+        const auto& layers = d->job().finish("kitchen-front").layers;
         QCOMPARE(layers.size(), 3U);
         QCOMPARE(layers[0].product, std::string("film-barrier"));
         QCOMPARE(layers[2].product, std::string("chalk-paint"));
@@ -123,7 +125,7 @@ private slots:
         QVERIFY(!d->starts()->choices.empty());
         push(*d, removeLayer(*d, "wet-cell-1", 0));
         QVERIFY(d->currentLayer() >= 0);
-        d->setCurrentSurface("headliner");
+        d->setCurrentSurface("kitchen-front");
         QCOMPARE(d->currentLayer(), -1);
     }
 

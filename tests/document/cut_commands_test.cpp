@@ -54,7 +54,7 @@ private slots:
             [&] { return tickPiece(*d, *cut, 0, 0, true); },
             [&] { return tickItem(*d, *cut, 0, true); },
             [&] { return leftoversToRack(*d, *cut, 0, "left"); },
-            [&] { return chooseTrim(*d, "floor", ""); },
+            [&] { return chooseTrim(*d, "floor", std::string(kNoTrim)); },
             [&] { return addLoosePieces(*d, "rail-oak", {{.name = "Edge", .length = mm(900)}}); },
         };
         QCOMPARE(all.size(), 14UL);

@@ -16,7 +16,7 @@ private slots:
     /// Every command: does something, is named, undoes exactly, redoes exactly, and plans without a fault.
     void everyCommandUndoesAndRedoes_data() {
         QTest::addColumn<int>("which");
-        for (int i = 0; i < 24; ++i) QTest::addRow("command %d", i) << i;
+        for (int i = 0; i < 29; ++i) QTest::addRow("command %d", i) << i;
     }
     void everyCommandUndoesAndRedoes() {
         QFETCH(int, which);
@@ -49,6 +49,11 @@ private slots:
             [&] { return removeSupport(d, c, 1); },
             [&] { return describeEdge(d, w, 0, {.kind = EdgeKind::Free}); },
             [&] { return meetSides(d, w, 1, "shelf", 2); },
+            [&] { return chooseEdgeTrim(d, w, 1, "rail-oak"); },
+            [&] { return chooseEdgeTrim(d, c, 3, std::string(kNoTrim)); },
+            [&] { return leanSurface(d, w, true); },
+            [&] { return takeReading(d, w, "lean", mm(90)); },
+            [&] { return takeReading(d, c, "e0.end", mm(9)); },
             [&] {
                 return setDatum(d, {mm(1000), {}});
             },

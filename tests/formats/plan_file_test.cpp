@@ -74,6 +74,41 @@ private slots:
         QCOMPARE(planAsJson(job, plan(job)), planAsJson(job, p));
     }
 
+    void softPiecesTrimsAndSeatsAreTold() {
+        const Job job = demoJob();
+        const Plan p = plan(job);
+        const QJsonObject root = QJsonDocument::fromJson(planAsJson(job, p)).object();
+        const QJsonArray trims = root[QStringLiteral("trims")].toArray();
+        QCOMPARE(trims.size(), static_cast<qsizetype>(p.trims.runs.size()));
+        for (qsizetype i = 0; i < trims.size(); ++i) {
+            const TrimRun& run = p.trims.runs[static_cast<std::size_t>(i)];
+            const QJsonObject told = trims[i].toObject();
+            QCOMPARE(told[QStringLiteral("product")].toString().toStdString(), run.product);
+            double length = 0; // as cut: no shorter than the edge but for blocks and butts
+            for (const QJsonValue& piece : told[QStringLiteral("pieces")].toArray())
+                length += piece.toObject()[QStringLiteral("lengthMm")].toDouble();
+            QVERIFY(length > 0.9 * run.length.value);
+        }
+        QCOMPARE(root[QStringLiteral("seats")].toArray().size(), 2);
+        // A lining says how it is cut, larger than what it covers.
+        for (const QJsonValue& v : root[QStringLiteral("surfaces")].toArray()) {
+            const QJsonObject surface = v.toObject();
+            if (surface[QStringLiteral("id")].toString() != QStringLiteral("left-lower")) continue;
+            const QJsonArray pieces = surface[QStringLiteral("layers")]
+                                          .toArray()
+                                          .last()
+                                          .toObject()[QStringLiteral("setOut")]
+                                          .toObject()[QStringLiteral("pieces")]
+                                          .toArray();
+            QCOMPARE(pieces.size(), 2);
+            for (const QJsonValue& piece : pieces)
+                QVERIFY(!piece.toObject()[QStringLiteral("cut")].toArray().isEmpty());
+        }
+        const QString text = planAsText(job, p, figuresFor(job));
+        QVERIFY(text.contains(QStringLiteral("Edges")) && text.contains(QStringLiteral("coped, inside corner")));
+        QVERIFY(!text.contains(QStringLiteral("(s)")));
+    }
+
     void theTextNamesWhatToBuy() {
         const Job job = demoFloor();
         const QString text = planAsText(job, plan(job), figuresFor(job));

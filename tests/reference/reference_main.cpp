@@ -3,6 +3,7 @@
 // Exit status: 0 all agree, 1 something disagrees or nothing was run, 2 the file cannot be read.
 
 #include "core/buildup/stack_up.h"
+#include "core/cutting/shapes.h"
 #include "core/geometry/boolean.h"
 #include "core/geometry/net_area.h"
 #include "core/measure/developed.h"
@@ -10,7 +11,9 @@
 #include "core/measure/stations.h"
 #include "core/measure/two_point.h"
 #include "core/setout/board_cladding.h"
+#include "core/setout/cushion.h"
 #include "core/setout/plank_floor.h"
+#include "core/setout/saw_setting.h"
 #include "core/setout/tiling.h"
 #include "core/takeoff/fixings.h"
 #include "core/units/count.h"
@@ -399,6 +402,137 @@ json fixingsCase(const json& in) {
     return {{"edge_count", f.edge}, {"edge_spacing_mm", spacing}, {"field_count", f.field}, {"total", f.total()}};
 }
 
+/// A rectangle as a surface, and a product of cloth or foam as large as is wanted.
+SetOut upholstered(const char* family, double l, double w, FieldValues product, FieldValues rules, Mm foam, Mm board) {
+    SetOutRequest r;
+    r.outline = {{rectangle(0, 0, l, w)}};
+    r.product = {.id = family, .family = family, .name = family};
+    r.product.fields = std::move(product);
+    rules["gap"] = 0;
+    r.cover = rules;
+    r.rules = std::move(rules);
+    r.foamThickness = foam;
+    r.boardThickness = board;
+    return findFamily(family)->setOut(r, {});
+}
+
+json boltCase(const json& in) {
+    ShapesProblem p;
+    const double selvedge = optionalNumber(in, "selvedge_mm", 0);
+    p.widthMm = in.at("bolt_mm").get<double>() - 2 * selvedge;
+    const double repeat = optionalNumber(in, "repeat_mm", 0);
+    p.repeat = {repeat, 0, {}};
+    std::set<int> matched;
+    if (in.contains("match"))
+        for (const json& m : in["match"]) matched.insert(m.get<int>());
+    const bool nap = in.value("nap", false) || repeat > 0;
+    double area = 0;
+    for (std::size_t i = 0; i < in.at("pieces").size(); ++i) {
+        const double across = in["pieces"][i].at(0), along = in["pieces"][i].at(1);
+        ShapePiece piece;
+        piece.outline = rectangle(0, 0, along, across);
+        if (!nap) piece.rotationsRad = {0, std::numbers::pi / 2};
+        piece.offPattern = !matched.contains(static_cast<int>(i));
+        area += across * along;
+        p.pieces.push_back(std::move(piece));
+    }
+    json got{{"usable_mm", p.widthMm}, {"area_bound_mm", area / p.widthMm}, {"least_run_mm", nullptr}};
+    if (faultsOf(p).empty()) got["least_run_mm"] = placeShapes(p, {.seed = 1, .iterations = 60000}).lengthMm;
+    return got;
+}
+
+json cushionCase(const json& in) {
+    const std::string kind = in.at("kind");
+    if (kind == "bolt") return boltCase(in);
+    const auto size = [](const Region& r) {
+        const Bounds b = boundsOf(r);
+        return json{b.width(), b.height()};
+    };
+    if (kind == "wrapped") {
+        const double a = in.at("a_mm"), b = in.at("b_mm");
+        const SetOut s =
+            upholstered("cloth", a, b, {{"rollWidth", 4000}}, {{"style", 2}, {"turnUnder", in.at("turn_mm")}},
+                        {in.at("foam_mm")}, {in.at("board_mm")});
+        const SetOut foam = upholstered("foam", a, b, {{"length", 6000}, {"width", 4000}}, {{"style", 2}}, {}, {});
+        return {{"fabric_mm", size(s.pieces[0].cut)},
+                {"fabric_m2", areaMm2(s.pieces[0].cut) / 1e6},
+                {"foam_mm", size(foam.pieces[0].cut)}};
+    }
+    const double l = in.at("l_mm"), w = in.at("w_mm"), h = in.at("h_mm");
+    const Mm seam{in.at("seam_mm")}, usable{in.at("usable_mm")}, cord{in.at("cord_mm")};
+    const FieldValues rules{{"seam", seam.value},
+                            {"zipAllowance", in.at("zip_mm")},
+                            {"ease", in.at("ease_mm")},
+                            {"easeHeight", optionalNumber(in, "ease_h_mm", 0)},
+                            {"cord", cord.value},
+                            {"overlap", in.at("overlap_mm")},
+                            {"piping", 1}};
+    const SetOut s = upholstered("cloth", l, w, {{"rollWidth", usable.value + 0}, {"selvedge", 0}}, rules,
+                                 {h + optionalNumber(in, "ease_h_mm", 0)}, {});
+    const SetOut foam = upholstered(
+        "foam", l, w, {{"length", 6000}, {"width", 4000}, {"thickness", h + optionalNumber(in, "ease_h_mm", 0)}}, rules,
+        {}, {});
+    json got;
+    const auto piece = [&](const std::string& name) {
+        for (const Piece& p : s.pieces)
+            if (p.name == name) return size(p.cut);
+        return json(nullptr);
+    };
+    got["top"] = piece("1 top");
+    got["front"] = piece("1 border 1"); // along the lower side
+    const json side = piece("1 border 2");
+    got["side"] = json{side.at(1), side.at(0)}; // it stands upright beside the top
+    got["zip_strip"] = piece("1 zip a");
+    const Bounds f = boundsOf(foam.pieces[0].cut);
+    got["foam"] = json{f.width(), f.height(), foam.cushionHeight.value};
+    got["foam_m2"] = areaMm2(foam.pieces[0].cut) / 1e6;
+    Mm piping;
+    for (const Sundry& each : s.sundries)
+        if (each.kind == SundryKind::PipingCord) piping = {each.amount};
+    got["piping_mm"] = piping.value;
+    const Mm width = pipingStripWidth(cord, seam);
+    got["strip_width_mm"] = width.value;
+    const PipingStrips straight = straightStrips(piping, width, usable, seam),
+                       bias = biasStrips(piping, width, usable, seam);
+    got["straight_strips"] = straight.strips;
+    got["straight_run_mm"] = straight.run.value;
+    got["bias_strips"] = bias.strips;
+    got["bias_run_mm"] = bias.run.value;
+    return got;
+}
+
+json mitreCase(const json& in) {
+    const double degree = std::numbers::pi / 180;
+    const std::string kind = in.at("kind");
+    if (kind == "plain") return {{"each_deg", plainMitre(in.at("plan_deg").get<double>() * degree) / degree}};
+    if (kind == "filler") {
+        std::vector<Mm> at;
+        for (const json& x : in.at("at_mm")) at.push_back({x.get<double>()});
+        const Filler f = taperedFiller({in.at("length_mm")}, {in.at("gap0_mm")}, {in.at("gap1_mm")}, at);
+        json widths = json::array();
+        for (const Mm w : f.wide) widths.push_back(w.value);
+        return {{"rip_deg", f.ripRad / degree},
+                {"cut_edge_mm", f.cutEdge.value},
+                {"widths_mm", widths},
+                {"offcut_m2", f.offcut.value}};
+    }
+    const bool leansIn = in.value("lean", "in") == "in";
+    const auto tilt = [&](double deg) { return (leansIn ? deg : 180 - deg) * degree; };
+    const double one = in.at("tilt1_deg");
+    const CornerSetting c = compoundMitre(
+        {in.at("plan_deg").get<double>() * degree, tilt(one), tilt(optionalNumber(in, "tilt2_deg", one))});
+    const auto edge = [](LongEdge e) {
+        return e == LongEdge::Equal ? "equal" : e == LongEdge::Bottom ? "bottom" : "top";
+    };
+    return {{"mitre1_deg", c.first.mitreRad / degree},
+            {"bevel1_deg", c.first.bevelRad / degree},
+            {"long_edge1", edge(c.first.longEdge)},
+            {"mitre2_deg", c.second.mitreRad / degree},
+            {"bevel2_deg", c.second.bevelRad / degree},
+            {"long_edge2", edge(c.second.longEdge)},
+            {"width_ratio", c.widthRatio ? json(*c.widthRatio) : json(nullptr)}};
+}
+
 /// Whether `got` agrees with `want` under the case's tolerance; `key` is the nearest enclosing key.
 bool agrees(const json& got, const json& want, const json& tolerance, const std::string& key) {
     if (want.is_object() && want.contains("one_of")) {
@@ -430,7 +564,8 @@ const std::map<std::string, std::function<json(const json&)>> kTopics{
     {"plank_rows", plankRowsCase},      {"stations", stationsCase},
     {"two_point", twoPointCase},        {"developed", developedCase},
     {"tg_boards", boardsCase},          {"tiles", tilesCase},
-    {"stackup", stackUpCase},           {"fixings", fixingsCase}};
+    {"stackup", stackUpCase},           {"fixings", fixingsCase},
+    {"compound_mitre", mitreCase},      {"boxed_cushion", cushionCase}};
 
 } // namespace
 

@@ -10,7 +10,7 @@
 
 namespace westrum::test {
 
-inline Region sheetOfSize(double w, double h) { return {{rectangle(0, 0, w, h)}}; }
+inline Region sheetOfSize(double w, double h) { return {{westrum::rectangle(0, 0, w, h)}}; }
 
 inline std::vector<PlacedSupport> supportsAt(const std::vector<double>& centres, bool along, double width = 40) {
     std::vector<PlacedSupport> all;
@@ -18,7 +18,8 @@ inline std::vector<PlacedSupport> supportsAt(const std::vector<double>& centres,
         PlacedSupport s;
         s.centre = c;
         s.along = along;
-        s.shape = {{along ? rectangle(-10, c - width / 2, 8000, width) : rectangle(c - width / 2, -10, width, 8000)}};
+        s.shape = {{along ? westrum::rectangle(-10, c - width / 2, 8000, width)
+                          : westrum::rectangle(c - width / 2, -10, width, 8000)}};
         all.push_back(std::move(s));
     }
     return all;
@@ -26,7 +27,7 @@ inline std::vector<PlacedSupport> supportsAt(const std::vector<double>& centres,
 
 inline OpeningFact openingAt(OpeningKind kind, double x, double y, double w, double h,
                              Treatment treatment = Treatment::CutBefore, int opening = 0) {
-    Ring ring = rectangle(x, y, w, h);
+    Ring ring = westrum::rectangle(x, y, w, h);
     OpeningFact o;
     o.placed.opening = opening;
     o.placed.centre = {x + w / 2, y + h / 2};
@@ -60,8 +61,8 @@ inline Region anySurface(std::mt19937& dice) {
     }
     Region region{{ring}};
     const auto cut = [&](const Ring& hole) { region = difference(region, {{hole}}); };
-    if (dice() % 3 == 0) cut(rectangle(w * 0.55, h * 0.6, w, h)); // L
-    if (dice() % 3 == 0) cut(rectangle(w * 0.2, -1, between(150, 500), between(60, 200)));
+    if (dice() % 3 == 0) cut(westrum::rectangle(w * 0.55, h * 0.6, w, h)); // L
+    if (dice() % 3 == 0) cut(westrum::rectangle(w * 0.2, -1, between(150, 500), between(60, 200)));
     if (dice() % 2 == 0) cut(roundedRectangle(w * 0.3, h * 0.35, between(90, 380), between(80, 200), 30, 24));
     return region;
 }

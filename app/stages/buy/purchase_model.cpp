@@ -3,7 +3,7 @@
 namespace westrum {
 
 QString neededText(const Purchase& p, const Figures& f) {
-    if (p.family == "roll") return packsText(p, f);
+    if (stockFormOf(p.family) == StockForm::Roll) return packsText(p, f);
     if (p.lengthNeeded.value > 0) return PurchaseModel::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
     if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(p.amount, 2));
     if (p.family == "adhesive") return f.mass({p.amount});
@@ -16,7 +16,7 @@ QString leftOverText(const Purchase& p, const Figures& f) {
     if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(left, 2));
     if (p.family == "adhesive") return f.mass({left});
     if (p.family == "insulation") return f.area({left});
-    if (p.family == "roll") return QStringLiteral("–");
+    if (stockFormOf(p.family) == StockForm::Roll) return QStringLiteral("–");
     if (p.lengthNeeded.value > 0) return f.length(p.lengthLeft);
     if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // what is left of these stands in Cut
     return itemsText(p.family, p.unitsLeft());

@@ -395,7 +395,7 @@ void CutPage::refresh() {
         const SheetGoods g = sheetOf(*product);
         detail = tr("%1 × %2, %3")
                      .arg(f.length(g.length, false), f.length(g.width), g.grain ? tr("grain along") : tr("no grain"));
-    } else if (product->family == "roll") {
+    } else if (stockFormOf(product->family) == StockForm::Roll) {
         const RollGoods g = rollOf(*product);
         detail =
             tr("%1 wide, %2")
@@ -564,7 +564,7 @@ void CutPage::refreshFace() {
         const bool bars = sold() && stockFormOf(sold()->family) == StockForm::Lengths;
         pieces_->setColumnHidden(PiecesTable::Width, bars);
         pieces_->setColumnHidden(PiecesTable::Turn, bars);
-        pieces_->setColumnHidden(PiecesTable::Together, !sold() || sold()->family != "roll");
+        pieces_->setColumnHidden(PiecesTable::Together, !sold() || stockFormOf(sold()->family) != StockForm::Roll);
         const int wide = QFontMetrics(textFont()).horizontalAdvance(QStringLiteral("0"));
         for (const int column : {int(PiecesTable::Length), int(PiecesTable::Width), int(PiecesTable::Count),
                                  int(PiecesTable::Turn), int(PiecesTable::Together)})

@@ -65,6 +65,7 @@ QString PartsPanel::structure() const {
     if (const Opening* o = member(s->openings, inHand_); o && group_ == Openings)
         add(o->shape, o->edge, o->count > 1, o->corners.size());
     if (const Support* u = member(s->supports, inHand_); u && group_ == Supports) add(u->count > 1);
+    add(s->lean.has_value());
     if (group_ == Edges) {
         add(s->edge(inHand_).kind);
         for (const Surface& other : document_.job().surfaces) text += QString::fromStdString(other.name);
@@ -466,20 +467,32 @@ void PartsPanel::buildEdges() {
         {tr("not said yet"), tr("meets a surface"), tr("free"), tr("door reveal, turned in"), tr("goes under a trim"),
          tr("movement gap")},
         [edge] { return static_cast<int>(edge().kind); },
-        [this, side](int k) {
+        [this, side, edge](int k) {
             if (static_cast<EdgeKind>(k) == EdgeKind::Meets) {
                 emit pointAtSide();
                 return;
             }
-            push(document_, describeEdge(document_, id(), side, {.kind = static_cast<EdgeKind>(k)}));
+            Edge e;
+            e.kind = static_cast<EdgeKind>(k);
+            e.trim = edge().trim;
+            push(document_, describeEdge(document_, id(), side, std::move(e)));
         });
-    if (edge().kind == EdgeKind::DoorReveal || edge().kind == EdgeKind::MovementGap)
+    if (edge().kind == EdgeKind::DoorReveal || edge().kind == EdgeKind::MovementGap ||
+        edge().kind == EdgeKind::UnderTrim)
         form_->length(
             edge().kind == EdgeKind::DoorReveal ? tr("turn-in") : tr("gap"), QStringLiteral("edgeAllowance"),
             [edge] { return edge().allowance; },
             [this, side, edge](MaybeReading r) {
                 Edge e = edge();
                 e.allowance = std::move(r);
+                push(document_, describeEdge(document_, id(), side, std::move(e)));
+            });
+    if (edge().kind == EdgeKind::UnderTrim) // wider at one end: a filler tapers
+        form_->length(
+            tr("and at its other end"), QStringLiteral("edgeGapAtEnd"), [edge] { return edge().gapAtEnd; },
+            [this, side, edge](MaybeReading r) {
+                Edge e = edge();
+                e.gapAtEnd = std::move(r);
                 push(document_, describeEdge(document_, id(), side, std::move(e)));
             });
     // Every side of every other surface, for those who would rather choose than point.
@@ -651,7 +664,8 @@ void PartsPanel::buildItself() {
     form_->row();
     for (const auto& [key, label] : {std::pair{"heightRear", tr("lower edge over the floor: rear")},
                                      {"heightFront", tr("front")},
-                                     {"fromRear", tr("from the rear of the floor")}}) {
+                                     {"fromRear", tr("from the rear of the floor")},
+                                     {"lean", tr("upper edge leans over by")}}) {
         const std::string k = key;
         form_->length(
             label, QStringLiteral("reading-") + QString::fromLatin1(key),
@@ -659,6 +673,11 @@ void PartsPanel::buildItself() {
             [this, k](MaybeReading r) { push(document_, takeReading(document_, id(), k, std::move(r))); });
     }
     form_->stretch();
+    if (now().lean)
+        form_->choice(
+            {}, QStringLiteral("leansOut"), {tr("into the room"), tr("outwards")},
+            [now] { return now().leansOut ? 1 : 0; },
+            [this](int k) { push(document_, leanSurface(document_, id(), k == 1)); });
     form_->row();
     form_->button(tr("Import a drawing…"), QStringLiteral("importOutline"), [this] { emit importWanted(); });
     form_->button(tr("Trace a photograph…"), QStringLiteral("tracePhotograph"), [this] { emit photographWanted(); });

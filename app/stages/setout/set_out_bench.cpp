@@ -7,6 +7,7 @@
 #include "app/widgets/gesture.h"
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
+#include "core/setout/lining.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -72,6 +73,15 @@ const Product* SetOutBench::product() const {
 
 PlanView SetOutBench::view(const SurfacePlan& plan) const {
     Bounds b = boundsOf(plan.measured.outline);
+    if (const LayerPlan* l = layer(); l && stockFormOf(l->family) == StockForm::Roll) // what is left at the edges shows
+        for (const Piece& piece : l->setOut.pieces) {
+            if (piece.aside || (piece.shape.empty() && l->family == "roll") || held_.handle == Handle::Allowance)
+                continue;
+            const Bounds c = boundsOf(piece.cut);
+            b.low = {std::min(b.low.x, c.low.x), std::min(b.low.y, c.low.y)};
+            b.high = {std::max(b.high.x, c.high.x), std::max(b.high.y, c.high.y)};
+        }
+    if (held_.handle == Handle::Allowance) b = heldBounds_;
     if (neighbours_) { // a strip of either neighbour shows
         const double more = std::max(300.0, b.width() * 0.25);
         b.low.x -= more;
@@ -102,8 +112,36 @@ QPointF SetOutBench::columnHandle() const {
     return view(*p).map({*l->setOut.startColumn, boundsOf(p->measured.outline).high.y}) + QPointF(0, -6);
 }
 
+bool SetOutBench::seamsLevel() const {
+    const LayerPlan* l = layer();
+    return l && l->family == "roll" && l->setOut.pile && std::abs(l->setOut.pile->x) > 0.5;
+}
+
+SetOutBench::EdgeRule SetOutBench::edgeRule() const {
+    const LiningRules rules = liningRulesOf(layer()->rules);
+    const Surface* s = document_.job().surface(document_.currentSurface());
+    if (rules.upstand.value > 0 && s && liesLevel(s->kind)) return {"upstand", rules.upstand};
+    return {"allowance", rules.allowance};
+}
+
+QPointF SetOutBench::allowanceHandle() const {
+    const LayerPlan* l = layer();
+    if (!l || l->family != "roll" || l->setOut.pieces.empty()) return {};
+    const LiningRules rules = liningRulesOf(l->rules);
+    if (rules.face != LinedFace::Surface) return {};
+    // On the upper edge of the first piece that has one.
+    const Bounds cut = boundsOf(l->setOut.pieces.front().cut);
+    return view(*plan()).map({cut.low.x + cut.width() * 0.3, cut.high.y});
+}
+
 std::vector<double> SetOutBench::jointsOf(const SetOut& setOut) const {
     std::vector<double> xs;
+    if (seamsLevel()) {
+        for (const Joint& j : setOut.joints) xs.push_back(j.from.y);
+        std::sort(xs.begin(), xs.end());
+        xs.erase(std::unique(xs.begin(), xs.end()), xs.end());
+        return xs;
+    }
     for (const Joint& j : setOut.joints)
         if (std::abs(j.from.x - j.to.x) < 1e-6 && (xs.empty() || std::abs(xs.back() - j.from.x) > 1))
             xs.push_back(j.from.x);
@@ -115,9 +153,12 @@ std::vector<double> SetOutBench::jointsOf(const SetOut& setOut) const {
 QPointF SetOutBench::jointHandle(int joint) const {
     const SurfacePlan* p = plan();
     const LayerPlan* l = layer();
-    if (!l || l->family != "sheet") return {};
+    if (!l || (l->family != "sheet" && l->family != "roll")) return {};
     const std::vector<double> xs = jointsOf(l->setOut);
     if (joint < 0 || joint >= static_cast<int>(xs.size())) return {};
+    if (seamsLevel())
+        return view(*p).map({boundsOf(p->measured.outline).high.x, xs[static_cast<std::size_t>(joint)]}) +
+               QPointF(34, 0);
     return view(*p).map({xs[static_cast<std::size_t>(joint)], boundsOf(p->measured.outline).high.y}) + QPointF(0, -6);
 }
 
@@ -137,8 +178,11 @@ SetOutBench::Held SetOutBench::handleAt(QPointF at) const {
         return !handle.isNull() && std::hypot(handle.x() - at.x(), handle.y() - at.y()) < kReach + 4;
     };
     if (near(taperHandle())) return {Handle::Taper, -1};
-    for (int j = 0; !jointHandle(j).isNull(); ++j)
-        if (std::abs(jointHandle(j).x() - at.x()) < kReach) return {Handle::Joint, j};
+    for (int j = 0; !jointHandle(j).isNull(); ++j) {
+        const QPointF handle = jointHandle(j);
+        if (std::abs(seamsLevel() ? handle.y() - at.y() : handle.x() - at.x()) < kReach) return {Handle::Joint, j};
+    }
+    if (near(allowanceHandle())) return {Handle::Allowance, -1};
     if (l->family == "boards")
         for (const PlacedOpening& o : p->shape.openings) {
             const Surface* s = document_.job().surface(document_.currentSurface());
@@ -191,6 +235,12 @@ void SetOutBench::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton) return;
     held_ = handleAt(event->position());
     const LayerPlan* l = layer();
+    if (held_.handle == Handle::Allowance) { // what is shown stays as it is while the margins grow
+        held_.handle = Handle::None;
+        const PlanView v = view(*plan());
+        heldBounds_ = {v.unmap(QPointF(74, height() - 44)), v.unmap(QPointF(width() - 56, 16))};
+        held_.handle = Handle::Allowance;
+    }
     if (held_.handle == Handle::None) {
         if (const int piece = pieceAt(event->position()); l && piece != piece_) {
             piece_ = piece;
@@ -207,14 +257,15 @@ void SetOutBench::mousePressEvent(QMouseEvent* event) {
     if (held_.handle == Handle::Joint) {
         dragged_ = jointsOf(s);
         joint_ = held_.index;
-        grab_ = at.x - dragged_[static_cast<std::size_t>(joint_)];
+        grab_ = (seamsLevel() ? at.y : at.x) - dragged_[static_cast<std::size_t>(joint_)];
     }
+    if (held_.handle == Handle::Allowance) grab_ = at.y - edgeRule().now.value;
 }
 
 void SetOutBench::dragTo(QPointF screen) {
     const SurfacePlan* p = plan();
     const LayerPlan* l = layer();
-    if (!p || !l || l->setOut.rows.empty()) return;
+    if (!p || !l || (l->setOut.rows.empty() && l->family != "roll")) return;
     const Point at = view(*p).unmap(screen);
     const SetOut& s = l->setOut;
     switch (held_.handle) {
@@ -231,14 +282,21 @@ void SetOutBench::dragTo(QPointF screen) {
         const Bounds b = boundsOf(s.net);
         const auto j = static_cast<std::size_t>(held_.index);
         if (j >= dragged_.size()) return;
-        const double low = j == 0 ? b.low.x : dragged_[j - 1],
-                     high = j + 1 == dragged_.size() ? b.high.x : dragged_[j + 1];
-        const double x = std::clamp(snapped(at.x - grab_), low + 20, std::max(low + 20, high - 20));
+        const bool level = seamsLevel();
+        const double low = j == 0 ? (level ? b.low.y : b.low.x) : dragged_[j - 1],
+                     high = j + 1 == dragged_.size() ? (level ? b.high.y : b.high.x) : dragged_[j + 1];
+        const double to = level                 ? std::round(at.y - grab_)
+                          : l->family == "roll" ? std::round(at.x - grab_)
+                                                : snapped(at.x - grab_);
+        const double x = std::clamp(to, low + 20, std::max(low + 20, high - 20));
         if (std::abs(x - dragged_[j]) < 1e-9) return;
         dragged_[j] = x;
         emit jointsMoved(dragged_, gesture_);
         break;
     }
+    case Handle::Allowance:
+        emit allowanceMoved(edgeRule().key, {std::clamp(std::round(at.y - grab_), 0.0, 300.0)}, gesture_);
+        break;
     case Handle::Taper: {
         int boards = 0;
         for (const Row& r : s.rows) boards += (r.low + r.high) / 2 > at.y ? 1 : 0;
@@ -273,8 +331,9 @@ void SetOutBench::mouseMoveEvent(QMouseEvent* event) {
     switch (handleAt(event->position()).handle) {
     case Handle::Start: setCursor(l->setOut.rowsAcross ? Qt::SizeHorCursor : Qt::SizeVerCursor); break;
     case Handle::Taper: setCursor(Qt::SizeVerCursor); break;
-    case Handle::Column:
-    case Handle::Joint: setCursor(Qt::SizeHorCursor); break;
+    case Handle::Allowance: setCursor(Qt::SizeVerCursor); break;
+    case Handle::Joint: setCursor(seamsLevel() ? Qt::SizeVerCursor : Qt::SizeHorCursor); break;
+    case Handle::Column: setCursor(Qt::SizeHorCursor); break;
     case Handle::Lamp: setCursor(Qt::OpenHandCursor); break;
     case Handle::None: setCursor(Qt::ArrowCursor); break;
     }
@@ -299,15 +358,16 @@ void SetOutBench::keyPressEvent(QKeyEvent* event) {
         const auto found = rules.find(key);
         return found == rules.end() ? otherwise.value : found->second;
     };
-    if (l->family == "sheet") {
+    if (l->family == "sheet" || l->family == "roll") {
         std::vector<double> xs = jointsOf(l->setOut);
         if (xs.empty()) return;
         joint_ = std::clamp(joint_, 0, static_cast<int>(xs.size()) - 1);
-        if (upwards != 0) { // takes the next joint in hand
-            joint_ = std::clamp(joint_ + upwards, 0, static_cast<int>(xs.size()) - 1);
+        const int moves = seamsLevel() ? upwards : sideways, picks = seamsLevel() ? sideways : upwards;
+        if (picks != 0) { // takes the next joint in hand
+            joint_ = std::clamp(joint_ + picks, 0, static_cast<int>(xs.size()) - 1);
             return update();
         }
-        xs[static_cast<std::size_t>(joint_)] += sideways * step;
+        xs[static_cast<std::size_t>(joint_)] += moves * step;
         emit jointsMoved(xs, gesture_);
         return;
     }
@@ -372,6 +432,23 @@ void SetOutBench::paintEdges(QPainter& p, const SurfacePlan& plan, const SetOut&
             level(n.low.x, n.low.x + s.firstColumn.value, s.firstColumn, s.firstColumn.value >= third - 1e-6);
             level(n.high.x - s.lastColumn.value, n.high.x, s.lastColumn, s.lastColumn.value >= third - 1e-6);
         }
+    } else if (const LayerPlan* l = layer(); l && l->family == "roll") {
+        // Each strip as it is cut, across the pile.
+        const bool levelSeams = seamsLevel();
+        for (const Piece& piece : s.pieces) {
+            if (piece.shape.empty()) continue;
+            const Bounds c = boundsOf(piece.cut);
+            const int n = static_cast<int>(&piece - s.pieces.data());
+            const double step = 15.0 * (n % 2);
+            if (levelSeams)
+                paintDimension(p, QPointF(v.map({b.low.x, 0}).x() - 44 + step, v.map(c.low).y()),
+                               QPointF(v.map({b.low.x, 0}).x() - 44 + step, v.map(c.high).y()),
+                               f.length({c.height()}, false), t.graphite, true);
+            else
+                paintDimension(p, QPointF(v.map(c.low).x(), v.map(b.low).y() + 26 + step),
+                               QPointF(v.map(c.high).x(), v.map(b.low).y() + 26 + step), f.length({c.width()}, false),
+                               t.graphite, true);
+        }
     } else {
         std::vector<double> stops{boundsOf(s.net).low.x};
         for (const double x : jointsOf(s)) stops.push_back(x);
@@ -391,9 +468,11 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
     const LayerPlan* l = layer();
     for (int j = 0; !jointHandle(j).isNull(); ++j) {
         const QPointF handle = jointHandle(j);
+        const bool level = seamsLevel();
         p.setPen(dashed);
-        p.drawLine(QPointF(handle.x(), v.map(b.low).y() + 8), handle);
-        grip(p, handle, false, hasFocus() && j == joint_);
+        p.drawLine(level ? QPointF(v.map(b.low).x() - 8, handle.y()) : QPointF(handle.x(), v.map(b.low).y() + 8),
+                   handle);
+        grip(p, handle, level, hasFocus() && j == joint_);
     }
     if (s.centreLine && l->family != "planks") { // what the layout is centred on
         p.setPen(QPen(t.chalk, 1, Qt::DashDotLine));
@@ -410,6 +489,15 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
         const QString text = tr("taper: %1").arg(s.taperBoards);
         const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
         paintLabel(p, handle - QPointF(34 + w / 2, 0), text, t.chalk, true);
+    }
+    if (const QPointF handle = allowanceHandle(); !handle.isNull()) {
+        grip(p, handle, true, false);
+        p.setFont(textFont(0.8, true));
+        const EdgeRule rule = edgeRule();
+        const QString text = (rule.key == std::string_view("upstand") ? tr("up-stand: %1") : tr("left to trim: %1"))
+                                 .arg(figuresFor(document_.job(), decimalMark_).length(rule.now, false));
+        const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
+        paintLabel(p, handle + QPointF(20 + w / 2, 0), text, t.chalk, true);
     }
     if (const QPointF handle = columnHandle(); !handle.isNull()) {
         p.setPen(dashed);
@@ -475,10 +563,14 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     const LayerPlan* l = layer();
     const SetOut& s = l ? l->setOut : none;
     if (piece_ >= static_cast<int>(s.pieces.size())) piece_ = -1;
-    paintSetOut(p, v, planned->measured.outline, s, product(), f, {.joints = true, .pieceInHand = piece_});
+    paintSetOut(p, v, planned->measured.outline, s, product(), f,
+                {.joints = true, .margins = true, .pieceInHand = piece_});
     const bool planks = l && l->family == "planks";
     paintSurfaceParts(p, v, *document_.job().surface(planned->surface), planned->shape,
-                      {.supports = !planks || !s.laid(), .supportsBehind = s.laid()});
+                      {.supports = !planks || !s.laid(),
+                       .supportsBehind = s.laid(),
+                       .openings = !l || l->family != "cloth",
+                       .names = !l || stockFormOf(l->family) != StockForm::Roll || !s.laid()});
     if (planned->datum && !planks) paintDatum(p, v, *planned->datum);
     if (!s.laid()) return;
     paintEdges(p, *planned, s, v);

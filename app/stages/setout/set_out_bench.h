@@ -24,6 +24,8 @@ public:
     [[nodiscard]] QPointF columnHandle() const;
     [[nodiscard]] QPointF jointHandle(int joint) const;
     [[nodiscard]] QPointF taperHandle() const;
+    /// On the edge of what is left to be trimmed.
+    [[nodiscard]] QPointF allowanceHandle() const;
     [[nodiscard]] QPointF onScreen(Point p) const;
 
     /// Whether the neighbours lie beside the surface, to see lines run through.
@@ -36,6 +38,8 @@ signals:
     void columnMoved(westrum::Mm offset, int gesture);
     void jointsMoved(const std::vector<double>& joints, int gesture);
     void taperMoved(int boards);
+    /// What is left at the edges of a lining is to be this.
+    void allowanceMoved(const std::string& rule, westrum::Mm allowance, int gesture);
     void lampMoved(int opening, westrum::Point centre);
     void piecePointed(int piece);
 
@@ -48,7 +52,7 @@ protected:
     bool event(QEvent* event) override;
 
 private:
-    enum class Handle { None, Start, Column, Joint, Taper, Lamp };
+    enum class Handle { None, Start, Column, Joint, Taper, Lamp, Allowance };
     struct Held {
         Handle handle = Handle::None;
         int index = -1; ///< of the joint or opening
@@ -59,7 +63,16 @@ private:
     [[nodiscard]] PlanView view(const SurfacePlan& plan) const;
     [[nodiscard]] Held handleAt(QPointF at) const;
     [[nodiscard]] int pieceAt(QPointF at) const;
-    /// Upright joints of panels that can be moved, by their x.
+    /// Whether seams run along x, and so are moved up and down.
+    [[nodiscard]] bool seamsLevel() const;
+    /// The rule that the handle at a lining's edge moves: its up-stand, where it has one there, else what is trimmed.
+    struct EdgeRule {
+        const char* key = "allowance";
+        Mm now;
+    };
+    [[nodiscard]] EdgeRule edgeRule() const;
+    /// Upright joints of panels, or seams of a lining, that can be moved: by their x, or by their y where they are
+    /// level.
     [[nodiscard]] std::vector<double> jointsOf(const SetOut& setOut) const;
     [[nodiscard]] double snapped(double x) const;
     void moveStartTo(double offset, int gesture);
@@ -72,6 +85,7 @@ private:
     JobDocument& document_;
     char decimalMark_;
     Held held_;
+    Bounds heldBounds_{};         ///< what is shown while an allowance is moved
     double grab_ = 0;             ///< mm between pointer and line when taken hold of
     std::vector<double> dragged_; ///< joints while one of them is moved
     int gesture_ = 0;

@@ -20,20 +20,19 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
       next_(new QPushButton(tr("Another way"))),
       finish_(new QComboBox),
       layers_(new QComboBox),
-      trim_(new ProductPanel(
-          document, decimalMark, "trim",
-          {[this] { return document_.job().finish(surfaceId()).trim; },
-           [this](const std::string& id) { push(document_, chooseTrim(document_, surfaceId(), id)); }, tr("no trim")})),
+      trim_(new QComboBox),
       editProduct_(new QPushButton(tr("Product…"))),
       editRules_(new QPushButton(tr("How laid…"))),
       lamps_(new QPushButton(tr("Lamps onto rows"))),
       freeJoints_(new QPushButton(tr("Joints as suggested"))),
       forms_(new QVBoxLayout),
       bench_(new SetOutBench(document, decimalMark)),
+      cushion_(new CushionPicture),
+      edges_(new EdgeView(document, decimalMark)),
+      showEdges_(new QPushButton(tr("Edges"))),
       figures_(new QLabel),
-      strip_(new StartStrip) {
-    trim_->setParent(this);
-    trim_->hide(); // only its list is shown here
+      strip_(new StartStrip),
+      roll_(new RollStrip(document, decimalMark)) {
     doIt_->setObjectName(QStringLiteral("doIt"));
     next_->setObjectName(QStringLiteral("anotherWay"));
     doIt_->setToolTip(tr("Ctrl+Return"));
@@ -62,13 +61,16 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     layers_->setToolTip(tr("Which layer of the surface is set out here"));
     finish_->setObjectName(QStringLiteral("product"));
     finish_->setAccessibleName(tr("Finish"));
-    trim_->choice()->setObjectName(QStringLiteral("trim"));
-    trim_->choice()->setAccessibleName(tr("Trim along the edges"));
-    trim_->choice()->setToolTip(tr("What runs along the edges; its runs are cut in Cut, where its figures are edited"));
+    trim_->setObjectName(QStringLiteral("trim"));
+    trim_->setAccessibleName(tr("Trim along the edges"));
+    trim_->setToolTip(tr("What closes the edges: one trim for all, or edge by edge by what meets there; see Edges"));
+    connect(trim_, &QComboBox::activated, this, [this](int index) {
+        push(document_, chooseTrim(document_, surfaceId(), trim_->itemData(index).toString().toStdString()));
+    });
     row->addWidget(layers_, 2);
     row->addWidget(finish_, 3);
-    row->addWidget(trim_->choice(), 2);
-    for (QComboBox* box : {layers_, finish_, trim_->choice()})
+    row->addWidget(trim_, 2);
+    for (QComboBox* box : {layers_, finish_, trim_})
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     connect(layers_, &QComboBox::activated, this,
             [this](int index) { document_.setCurrentLayer(layers_->itemData(index).toInt()); });
@@ -99,15 +101,28 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(freeJoints_, &QPushButton::clicked, this, [this] {
         push(document_, moveJoints(document_, surfaceId(), {}, nextGesture(), document_.currentLayer()));
     });
-    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, neighbours}) row->addWidget(button);
+    showEdges_->setCheckable(true);
+    showEdges_->setObjectName(QStringLiteral("edges"));
+    showEdges_->setToolTip(tr("What closes its edges, and how the saw is set for every end"));
+    connect(showEdges_, &QPushButton::toggled, this, [this] { refresh(); });
+    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, neighbours, showEdges_})
+        row->addWidget(button);
     column()->addLayout(row);
     column()->addLayout(forms_);
-    column()->addWidget(bench_, 1);
+    auto* benches = new QHBoxLayout;
+    benches->addWidget(bench_, 1);
+    benches->addWidget(cushion_);
+    cushion_->hide();
+    benches->addWidget(edges_, 1);
+    column()->addLayout(benches, 1);
+    edges_->hide();
     figures_->setObjectName(QStringLiteral("setOutFigures"));
     figures_->setTextFormat(Qt::PlainText);
     figures_->setWordWrap(true);
     column()->addWidget(figures_);
     column()->addWidget(strip_);
+    column()->addWidget(roll_);
+    roll_->hide();
 
     connect(bench_, &SetOutBench::startMoved, this, &SetOutPage::moveStart);
     connect(strip_, &StartStrip::startMoved, this, &SetOutPage::moveStart);
@@ -116,6 +131,9 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     });
     connect(bench_, &SetOutBench::jointsMoved, this, [this](const std::vector<double>& joints, int gesture) {
         push(document_, moveJoints(document_, surfaceId(), joints, gesture, document_.currentLayer()));
+    });
+    connect(bench_, &SetOutBench::allowanceMoved, this, [this](const std::string& rule, Mm to, int gesture) {
+        push(document_, moveAllowance(document_, surfaceId(), rule, to, gesture, document_.currentLayer()));
     });
     connect(bench_, &SetOutBench::taperMoved, this, [this](int boards) {
         push(document_, setRule(document_, surfaceId(), "taperBoards", boards, document_.currentLayer()));
@@ -234,20 +252,38 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
                     .arg(stepPiece(s, piece, plan.family, f),
                          f.fineLength(s.pieces[static_cast<std::size_t>(piece)].width));
     }
-    if (plan.family != "sheet") said << tr("edges %1 and %2").arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow));
+    if (plan.family != "sheet" && plan.family != "foam" && stockFormOf(plan.family) != StockForm::Roll)
+        said << tr("edges %1 and %2").arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow));
     said << tr("%n piece(s)", nullptr, j.pieces);
-    if (!s.joints.empty()) {
+    if (plan.family == "roll") {
+        Mm seams;
+        for (const Joint& joint : s.joints) seams = seams + Mm{distance(joint.from, joint.to)};
+        if (!s.joints.empty())
+            said << tr("%n seam(s), %1 in all, %2 of it seen", nullptr, static_cast<int>(s.joints.size()))
+                        .arg(f.length(seams), f.length(j.offCentre));
+    } else if (!s.joints.empty()) {
         said << tr("%n joint(s)", nullptr, static_cast<int>(s.joints.size()));
         if (j.jointsOffSupport > 0) said << tr("%n off support", nullptr, j.jointsOffSupport);
         if (j.jointsInLine > 0) said << tr("%n in line", nullptr, j.jointsInLine);
     }
     if (s.centreLine && plan.family != "planks") said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
     if (j.slivers > 0) said << tr("%n sliver(s)", nullptr, j.slivers);
-    said << tr("%1 m to saw").arg(f.number(j.cutLength.value / 1000, 1));
+    said << (stockFormOf(plan.family) == StockForm::Roll || plan.family == "foam" ? tr("%1 m to cut")
+                                                                                  : tr("%1 m to saw"))
+                .arg(f.number(j.cutLength.value / 1000, 1));
     QString stock = tr("about %1").arg(itemsText(plan.family, j.stock));
     if (plan.purchase) stock = itemsText(plan.family, j.stock);
-    if (j.leastStock > 0) stock += tr(", no way with fewer than %1").arg(j.leastStock);
+    if (stockFormOf(plan.family) == StockForm::Roll) stock = tr("alone %1").arg(itemsText(plan.family, j.stock));
+    if (j.leastStock > 0 && stockFormOf(plan.family) != StockForm::Roll)
+        stock += tr(", no way with fewer than %1").arg(j.leastStock);
     said << stock;
+    for (const Sundry& each : s.sundries) said << sundryText(each, f);
+    for (const SeatPlan& seat : document_.plan()->seats) {
+        if (seat.surface != surfaceId() || plan.family != "cloth") continue;
+        said << (seat.above ? tr("one sits %1 over the floor, %2 below the ceiling")
+                                  .arg(f.length(seat.height), f.length(*seat.above))
+                            : tr("one sits %1 over the floor").arg(f.length(seat.height)));
+    }
     if (j.linesMissed > 0) said << tr("lines miss %n neighbour(s)", nullptr, j.linesMissed);
     if (!s.cutouts.empty()) {
         const Cutout& c = s.cutouts.front();
@@ -281,6 +317,12 @@ void SetOutPage::refreshLists() {
             finish_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
         }
     }
+    trim_->clear();
+    trim_->addItem(tr("trims by rule"), QString());
+    trim_->addItem(tr("no trim"), QString::fromUtf8(kNoTrim.data(), static_cast<qsizetype>(kNoTrim.size())));
+    for (const Product& p : job.catalogue.products)
+        if (p.family == "trim") trim_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+    trim_->setCurrentIndex(trim_->findData(QString::fromStdString(finish.trim)));
     const Layer* l = layer();
     finish_->setCurrentIndex(l ? finish_->findData(QString::fromStdString(l->product)) : 0);
 }
@@ -360,17 +402,29 @@ void SetOutPage::refresh() {
     }
     setHeading(QString::fromStdString(s->name), detail);
     refreshLists();
-    trim_->refresh();
     refreshForms();
     const bool laid = plan && plan->setOut.laid();
     bool lamp = false;
     for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
     lamps_->setVisible(laid && plan->family == "boards" && lamp);
     freeJoints_->setVisible(layer() && !layer()->joints.empty());
-    figures_->setVisible(laid);
+    const bool edges = showEdges_->isChecked();
+    const bool cushion = laid && !edges && p->family == "cloth";
+    // What goes, goes first: beside each other they would widen the window.
+    if (edges) bench_->hide();
+    if (!cushion) cushion_->hide();
+    edges_->setVisible(edges);
+    bench_->setVisible(!edges);
+    cushion_->setVisible(cushion);
+    if (edges) edges_->refresh();
+    figures_->setVisible(laid && !edges);
     if (laid) figures_->setText(figuresText(*plan));
-    strip_->setVisible(module > 0);
+    strip_->setVisible(module > 0 && !edges);
     strip_->showStarts(document_.starts(), laid ? plan->setOut.startOffset : Mm{0}, module, f, document_.isSettled());
+    const bool roll = p && stockFormOf(p->family) == StockForm::Roll && laid && !edges;
+    if (cushion) cushion_->show(plan->setOut, layer()->rules, *p);
+    roll_->setVisible(roll);
+    if (roll) roll_->showProduct(p->id);
     bench_->update();
 
     const Remark* error = nullptr;
@@ -387,6 +441,8 @@ void SetOutPage::refresh() {
     else if (!whole || !whole->measured.measured())
         plain(error ? sentence(*error, f) : tr("Measure the surface first: it is set out on its real shape."),
               error != nullptr);
+    else if (edges)
+        plain(edges_->summary(), false);
     else if (error)
         plain(sentence(*error, f), true);
     else

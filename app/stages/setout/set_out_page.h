@@ -1,5 +1,8 @@
 #pragma once
 
+#include "app/stages/setout/cushion_picture.h"
+#include "app/stages/setout/edge_view.h"
+#include "app/stages/setout/roll_strip.h"
 #include "app/stages/setout/set_out_bench.h"
 #include "app/stages/setout/start_strip.h"
 #include "app/stages/stage_page.h"
@@ -38,9 +41,9 @@ private:
     QPushButton* doIt_;
     QPushButton* next_; ///< another suggestion, if there is one
     std::size_t suggestion_ = 0;
-    QComboBox* finish_; ///< products of all families that can be set out
-    QComboBox* layers_; ///< which of the surface's layers is in hand
-    ProductPanel* trim_;
+    QComboBox* finish_;            ///< products of all families that can be set out
+    QComboBox* layers_;            ///< which of the surface's layers is in hand
+    QComboBox* trim_;              ///< what closes the edges
     ProductPanel* sold_ = nullptr; ///< the fields of the product in hand
     FieldForm* rules_ = nullptr;
     std::string soldFamily_, rulesFamily_;
@@ -50,8 +53,12 @@ private:
     QPushButton* freeJoints_;
     QVBoxLayout* forms_;
     SetOutBench* bench_;
+    CushionPicture* cushion_;
+    EdgeView* edges_;
+    QPushButton* showEdges_;
     QLabel* figures_;
     StartStrip* strip_;
+    RollStrip* roll_;
     double progress_ = 0; ///< of the search for better ways
     QString problem_;
 };

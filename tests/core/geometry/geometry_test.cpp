@@ -104,6 +104,39 @@ private slots:
             QVERIFY2(near(left + right, areaMm2(shape), 0.05), qPrintable(QString::number(round)));
         }
     }
+
+    /// Left of a line it runs on past both ends, right of it it ends square with the line; round a bend without a gap.
+    void stripsFollowALine() {
+        const Region left = stripAlong({{0, 0}, {100, 0}}, 10), right = stripAlong({{0, 0}, {100, 0}}, -10);
+        QVERIFY(std::abs(areaMm2(left) - 120 * 10) < 0.01);
+        QVERIFY(std::abs(areaMm2(right) - 100 * 10) < 0.01);
+        QVERIFY(boundsOf(left).low.y > -0.01 && boundsOf(right).high.y < 0.01);
+        // A quarter circle of 200, taken on its outer side: 20 wide, a ring's quarter.
+        Ring arc;
+        for (int k = 0; k <= 90; ++k)
+            arc.push_back({200 * std::cos(k * 0.0174532925), 200 * std::sin(k * 0.0174532925)});
+        const double ring = 3.14159265 / 4 * (220 * 220 - 200 * 200);
+        QVERIFY(std::abs(areaMm2(stripAlong(arc, -20)) - ring) < 0.005 * ring);
+        QVERIFY(stripAlong({{5, 5}}, 10).empty() && stripAlong({{5, 5}, {5, 5}}, 10).empty());
+    }
+
+    void cornersAreRoundedAndNarrowPartsKept() {
+        const Region square{{rectangle(0, 0, 200, 100)}};
+        QVERIFY(std::abs(areaMm2(rounded(square, 20)) - (200 * 100 - (4 - 3.14159265) * 400)) < 60);
+        QCOMPARE(rounded(square, 0), square);
+        // Only outward corners: the inner one of an L stays sharp.
+        const Region l = difference({{rectangle(0, 0, 200, 200)}}, {{rectangle(100, 100, 200, 200)}});
+        QVERIFY(std::abs(areaMm2(rounded(l, 20)) - (30000 - 5 * (1 - 3.14159265 / 4) * 400)) < 75);
+        // A tongue narrower than two radii is not eaten.
+        const Region tongue = unionOf(square, {{rectangle(200, 40, 300, 20)}});
+        QVERIFY(areaMm2(rounded(tongue, 20)) > areaMm2(square));
+    }
+
+    void unionsOfRegionsKeepTheirHoles() {
+        const Region frame = difference({{rectangle(0, 0, 100, 100)}}, {{rectangle(30, 30, 40, 40)}});
+        QVERIFY(std::abs(areaMm2(unionOf(frame, {{rectangle(100, 0, 50, 100)}})) - (8400 + 5000)) < 0.01);
+        QVERIFY(std::abs(areaMm2(unionOf(frame, {{rectangle(30, 30, 20, 40)}})) - 9200) < 0.01);
+    }
 };
 WESTRUM_TEST(GeometryTest)
 

@@ -181,37 +181,6 @@ private slots:
         }
         QVERIFY(fitted > 10 && refused > 5);
     }
-
-    /// Round any floor with arches and wells: the runs' straight lengths make up the outline.
-    void trimRunsMakeUpTheOutline() {
-        std::mt19937 random(21);
-        int laid = 0;
-        for (int round = 0; round < 40; ++round) {
-            Job job = jobWith(anyFloor(random), plankProduct(1220, 180, 10, 4000), {});
-            const Plan p = plan(job);
-            const SurfacePlan& s = *p.surface("floor");
-            if (!s.measured.measured()) continue;
-            ++laid;
-            const Mm width{22};
-            double total = 0, mitres = 0;
-            for (const CutPiece& run : trimRuns(job.surfaces[0], s, {2400}, width)) {
-                total += run.lengthMm();
-                QVERIFY(run.lengthMm() <= 2400 + 0.01);
-                QCOMPARE(run.widthMm(), width.value);
-                const Ring& place = run.place.rings[0];
-                mitres += run.lengthMm() - distance(place[0], place[1]);
-            }
-            double skipped = 0;
-            const Ring& ring = s.measured.outline.rings.front();
-            for (std::size_t i = 0; i < ring.size(); ++i)
-                if (const double edge = distance(ring[i], ring[(i + 1) % ring.size()]); edge < 30) skipped += edge;
-            QVERIFY2(
-                std::abs(total - mitres - perimeter(ring)) <= skipped + 0.5,
-                qPrintable(QStringLiteral("round %1: %2 of %3").arg(round).arg(total - mitres).arg(perimeter(ring))));
-            QVERIFY(mitres >= -0.01);
-        }
-        QVERIFY(laid > 20);
-    }
 };
 
 WESTRUM_TEST(CutOrderTest)

@@ -44,40 +44,6 @@ private slots:
         }
     }
 
-    void trimRunsGoRoundTheFloorAndItsArches() {
-        // 3000 x 1800 with an arch of 800 x 250 in side AB: inside corners are mitred within the edge's length, the two
-        // outside corners of the arch add the trim's width to the runs that meet there.
-        Job job = jobWith(rectangle(3000, 1800), plankProduct(1220, 180, 10, 4000), {});
-        job.surfaces[0].measurement.notches = {notch(0, 1000, 800, 250)};
-        Product strip = product("trim", {{"length", 2400}, {"width", 20}, {"kerf", 3}, {"endTrim", 0}});
-        job.catalogue.products.push_back(strip);
-        const std::string floor = job.surfaces[0].id;
-        job.finishes[floor].now().trim = strip.id;
-        const Plan p = plan(job);
-        QVERIFY(p.surface(floor)->setOut().laid());
-        const auto runs = trimRuns(job.surfaces[0], *p.surface(floor), {2400}, {20});
-        std::multiset<double> lengths;
-        for (const CutPiece& run : runs) lengths.insert(std::round(run.lengthMm()));
-        // Rear of the arch 1000, its ends 250 + 20, its face 800 + 40, beyond it 1200; two sides of 1800; the far side
-        // of 3000 in two of 1500.
-        double total = 0;
-        for (const double l : lengths) total += l;
-        QCOMPARE(lengths.count(1800), 2UL);
-        QCOMPARE(lengths.count(1500), 2UL);
-        QCOMPARE(lengths.count(270), 2UL);
-        QCOMPARE(lengths.count(1000), 1UL);
-        QCOMPARE(lengths.count(1200), 1UL);
-        QCOMPARE(lengths.count(840), 1UL);
-        QCOMPARE(total, 2 * 1800 + 2 * 1500 + 2 * 270 + 1000 + 1200 + 840.0);
-        // A side that is turned in, or left open as a gap, has none.
-        Surface open = job.surfaces[0];
-        open.edges.resize(4);
-        open.edges[2].kind = EdgeKind::MovementGap;
-        QCOMPARE(trimRuns(open, *p.surface(floor), {2400}, {20}).size(), runs.size() - 2);
-        const auto all = cutProblems(job, p);
-        QVERIFY(find(all, strip.id) && find(all, strip.id)->pieces.size() == runs.size());
-    }
-
     void loosePiecesOfAPlankComeFromTheFloorsOffcuts() {
         Job job = demoFloor();
         const std::string product = job.face("floor")->product;

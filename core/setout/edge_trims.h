@@ -1,0 +1,118 @@
+#pragma once
+
+#include "core/buildup/build_up.h"
+#include "core/catalogue/stock.h"
+#include "core/setout/saw_setting.h"
+#include "core/setout/set_out.h"
+#include "core/shell/surface.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// What comes together at an edge, which says what closes it.
+enum class EdgeMeeting {
+    FloorAtWall,
+    FloorAtDoor,
+    CeilingAtWall,
+    InsideCorner, ///< two upright surfaces, or a top against a wall
+    OutsideCorner,
+    WetCorner, ///< any corner of a wet cell, its floor too
+    FreeEdge,
+    Reveal,    ///< turned in at a door
+    UnderTrim, ///< said to go under a trim
+    PanelJoint,
+    Opening, ///< its bound edge
+    OpeningReveal,
+};
+
+/// What a face is covered with, for the rule table.
+enum class Hardness { Bare, Hard, Soft };
+
+/// The profile that closes an edge, or nothing where none is wanted. `here` owns the edge.
+/// Source: docs/formulae.md#edge-trims.
+std::optional<Profile> profileFor(EdgeMeeting meeting, Hardness here, Hardness there);
+
+/// A surface as the edges see it. Pointers are into the plan that is being made.
+struct TrimSurface {
+    const Surface* surface{};
+    const MeasuredOutline* measured{};
+    const SurfaceShape* shape{};
+    const SetOut* face{}; ///< of the layer that is seen; null if it is not set out
+    Hardness hardness = Hardness::Bare;
+    std::string trim;         ///< product for all its edges, kNoTrim, or empty: by the rule table
+    bool coverJoints = false; ///< its panels' joints go under cover strips
+};
+
+enum class TrimEnd {
+    Square,
+    Mitred,
+    Coped,   ///< sawn back to the profile of the piece that it runs against
+    Butted,  ///< square against the face of the one that runs through
+    Blocked, ///< square against a corner block
+    Scarfed, ///< joined to the next piece of its run
+};
+
+/// How one end of a piece is cut, and what it meets there.
+struct TrimJoint {
+    TrimEnd end = TrimEnd::Square;
+    bool inside = true;   ///< corner of the room, else one that sticks into it
+    bool crooked = false; ///< more than a degree and a half from square
+    double planRad{};     ///< of the corner, on the room's side; 0 where it is none
+    SawSetting saw;
+    Point at;              ///< on the owner's surface
+    int run = -1;          ///< that it meets: place in TrimPlan::runs
+    bool onSupport = true; ///< of a scarf
+    friend bool operator==(const TrimJoint&, const TrimJoint&) = default;
+};
+
+struct TrimPiece {
+    std::string name;
+    Mm length; ///< to cut: over its longer edge
+    Ring path; ///< on the owner's surface, from its first to its last point
+    TrimJoint start, end;
+    friend bool operator==(const TrimPiece&, const TrimPiece&) = default;
+};
+
+/// One stretch of one profile.
+struct TrimRun {
+    std::string surface;   ///< id of the one whose outline it follows
+    int side = -1;         ///< of its frame; -1: a notch, a joint or an opening
+    std::string neighbour; ///< id; empty: nobody
+    EdgeMeeting meeting{};
+    Profile profile{};
+    std::string product; ///< id; empty: the catalogue has none of that profile
+    bool overruled = false;
+    std::string name; ///< of it: "a", "a.2"
+    Ring path;
+    Mm length;
+    std::optional<Mm> leastRadius; ///< of a run that bends
+    std::optional<Filler> filler;
+    std::vector<TrimPiece> pieces;
+    friend bool operator==(const TrimRun&, const TrimRun&) = default;
+};
+
+struct TrimPlan {
+    std::vector<TrimRun> runs;
+    std::vector<Remark> remarks; ///< places filled in
+    [[nodiscard]] Mm lengthOf(std::string_view product) const;
+    friend bool operator==(const TrimPlan&, const TrimPlan&) = default;
+};
+
+/// Tilt of a surface from level, towards the room's middle: a quarter turn for upright ones, less where its top leans
+/// over the room, 0 for floors, ceilings and tops.
+double tiltOf(const Surface& surface, const MeasuredOutline& measured);
+
+/// Collects the edges of all surfaces, each shared one once, chooses what closes them, breaks the runs at openings and
+/// corners, and says how every end is cut. Runs longer than their stock are joined on a support.
+/// @param trims  products of the family "trim" with sound fields, in the order of the catalogue: the first of a
+///               profile is taken where nobody says which
+TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims);
+
+/// Surfaces that lie rather than stand.
+bool liesLevel(SurfaceKind kind);
+
+} // namespace westrum

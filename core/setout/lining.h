@@ -1,0 +1,47 @@
+#pragma once
+
+#include "core/catalogue/stock.h"
+#include "core/setout/set_out.h"
+
+namespace westrum {
+
+/// Which way the nap lies, as the surface is drawn. `Usual`: down what stands, to the left (the rear) on what lies.
+enum class Pile { Usual, Down, Up, Left, Right };
+/// What a lining is fixed to.
+enum class LinedFace {
+    Surface, ///< the metal, a subfloor, a wet-cell wall
+    Panels,  ///< each panel of the layer below by itself, wrapped
+    Glass,   ///< the windows of the surface
+};
+
+/// How a lining off the roll lies.
+struct LiningRules {
+    Pile pile = Pile::Usual;
+    LinedFace face = LinedFace::Surface;
+    Mm allowance{45};     ///< at every edge, to be trimmed
+    Mm turnIn{30};        ///< at door reveals without one of their own
+    Mm turnUnder{40};     ///< round the back of a panel
+    Mm tuck{15};          ///< under a trim
+    Mm upstand{0};        ///< up an upright neighbour
+    Mm corner{20};        ///< to which corners are rounded
+    double undersize = 0; ///< cut so much smaller, and stretched
+    Mm seamLap{30};       ///< beyond a seam, each piece
+    bool lapped = false;  ///< one piece over the other, else both are cut through at once
+    int extraSeams = 0;   ///< besides those that the roll's width asks for
+    Mm clips{200};        ///< apart, round a wrapped panel
+    bool hiddenBare = false;
+    Mm bearing{50};
+};
+
+std::span<const Field> liningRuleFields();
+LiningRules liningRulesOf(const FieldValues& rules);
+SetOutFamily liningFamily();
+
+/// The pile's direction on a surface that lies or stands.
+Point pileOf(Pile pile, bool lies);
+
+/// What of the stretch that a doubly curved surface asks for is left when it is covered in so many pieces: strain goes
+/// with the product of a patch's two lengths, and a seam halves one. Source: docs/formulae.md#linings.
+double stretchWithSeams(double stretch, int pieces);
+
+} // namespace westrum
