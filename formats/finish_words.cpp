@@ -130,13 +130,17 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::NoGlass:
         return FinishWords::tr("Film is to cover glass, but the surface has no window. Add it in Measure.");
     case RemarkKind::StretchBeyondLining: {
-        const QString way = f.count("hidden") > 0
-                                ? FinishWords::tr("or a relief cut under the trim or behind the furniture")
-                                : FinishWords::tr("or a relief cut where a trim can hide it");
+        const QString way =
+            f.count("hidden") > 0
+                ? FinishWords::tr("or a relief cut of %1 where it is drawn dashed, out of sight").arg(f["depth"])
+                : FinishWords::tr("or a relief cut where a trim can hide it");
         return FinishWords::tr("It must stretch by %1 %, and gives %2 %. %n more seam(s) would do, %3.", nullptr,
                                static_cast<int>(f.count("seams")))
             .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1), way);
     }
+    case RemarkKind::ReliefOutside:
+        return FinishWords::tr("Relief cut %1 does not reach into the lining. Move it, or take it away.")
+            .arg(f["number"]);
     case RemarkKind::UndersizeBeyondStretch:
         return FinishWords::tr("It is cut %1 % smaller, but stretches by only %2 %. Cut it larger.")
             .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1));

@@ -184,6 +184,20 @@ private:
                     fault(FileFaultKind::OutOfRange, path + ".joints");
             std::sort(l.joints.begin(), l.joints.end());
         }
+        if (const Json* reliefs = member(entry, path, "reliefs", false)) {
+            if (!reliefs->is_array() || reliefs->size() > kMostJoints) {
+                fault(FileFaultKind::WrongType, path + ".reliefs", "list");
+                return l;
+            }
+            const auto sound = [](const Json& n) {
+                return n.is_number() && std::abs(n.get<double>()) <= kLongestLength.value;
+            };
+            for (const Json& r : *reliefs)
+                if (r.is_array() && r.size() == 4 && std::all_of(r.begin(), r.end(), sound))
+                    l.reliefs.push_back({{r[0], r[1]}, {r[2], r[3]}});
+                else
+                    fault(FileFaultKind::OutOfRange, path + ".reliefs");
+        }
         return l;
     }
 
@@ -237,6 +251,7 @@ Json written(const FinishOptions& finish) {
             Json layer{{"product", l.product}, {"rules", written(l.rules)}};
             if (l.bolted) layer["bolted"] = true;
             if (!l.joints.empty()) layer["joints"] = l.joints;
+            for (const ReliefCut& r : l.reliefs) layer["reliefs"].push_back({r.from.x, r.from.y, r.to.x, r.to.y});
             layers.push_back(std::move(layer));
         }
         options.push_back({{"name", f.name}, {"trim", f.trim}, {"layers", std::move(layers)}});

@@ -132,6 +132,9 @@ Json asJson(const SetOut& s) {
         joints.push_back({{"from", {tidy(j.from.x), tidy(j.from.y)}},
                           {"to", {tidy(j.to.x), tidy(j.to.y)}},
                           {"onSupport", j.onSupport}});
+    Json reliefs = Json::array();
+    for (const ReliefCut& r : s.reliefs)
+        reliefs.push_back({{"from", {tidy(r.from.x), tidy(r.from.y)}}, {"to", {tidy(r.to.x), tidy(r.to.y)}}});
     const Judgement& f = s.figures;
     const Json figures{{"narrowestEdgeMm", tidy(f.narrowestEdge.value)},
                        {"unevennessMm", tidy(f.unevenness.value)},
@@ -157,6 +160,7 @@ Json asJson(const SetOut& s) {
             {"firstColumnMm", tidy(s.firstColumn.value)},
             {"lastColumnMm", tidy(s.lastColumn.value)},
             {"joints", joints},
+            {"reliefs", reliefs},
             {"rows", rows},
             {"pieces", pieces},
             {"planks", stock}};

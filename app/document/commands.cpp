@@ -228,6 +228,13 @@ Command moveJoints(JobDocument& d, const std::string& surface, std::vector<doubl
         Commands::tr("Move a joint"), d, surface, layer, [&](Layer& l) { l.joints = std::move(joints); }, gesture);
 }
 
+Command moveReliefs(JobDocument& d, const std::string& surface, std::vector<ReliefCut> reliefs, int gesture,
+                    int layer) {
+    return changeLayer(
+        Commands::tr("Move a relief cut"), d, surface, layer, [&](Layer& l) { l.reliefs = std::move(reliefs); },
+        gesture);
+}
+
 Command chooseProduct(JobDocument& d, const std::string& surface, const std::string& product) {
     return changeFinish(Commands::tr("Choose another finish"), d, surface, [&](Finish& f) {
         if (const Product* p = d.job().catalogue.find(product))
@@ -282,6 +289,7 @@ Command replaceLayer(JobDocument& d, const std::string& surface, int layer, cons
             for (const auto& [key, value] : fresh.rules) rules[key] = value;
             fresh.rules = std::move(rules);
             fresh.joints = l.joints;
+            fresh.reliefs = l.reliefs;
         }
         l = std::move(fresh);
     });
@@ -326,8 +334,11 @@ Command copyBuildUp(JobDocument& d, const std::string& from, const std::string& 
         const std::string name = f.name;
         f = copied;
         f.name = name;
-        // Where joints lie by hand belongs to the surface that they were set on.
-        for (Layer& l : f.layers) l.joints.clear();
+        // Where joints and relief cuts lie by hand belongs to the surface that they were set on.
+        for (Layer& l : f.layers) {
+            l.joints.clear();
+            l.reliefs.clear();
+        }
     });
 }
 

@@ -35,6 +35,9 @@ Command moveStartLine(JobDocument&, const std::string& surface, Mm offset, int g
 Command moveStartColumn(JobDocument&, const std::string& surface, Mm offset, int gesture, int layer = -1);
 /// Joints of panels by hand; none: where the set-out puts them.
 Command moveJoints(JobDocument&, const std::string& surface, std::vector<double> joints, int gesture, int layer = -1);
+/// Relief cuts of a lining, all of them; one more or one fewer is a change as well.
+Command moveReliefs(JobDocument&, const std::string& surface, std::vector<ReliefCut> reliefs, int gesture,
+                    int layer = -1);
 /// A rule of a lining moved by hand: what is left at its edges ("allowance"), or its up-stand ("upstand").
 Command moveAllowance(JobDocument&, const std::string& surface, const std::string& key, Mm allowance, int gesture,
                       int layer = -1);

@@ -126,6 +126,8 @@ void paintPanelBeside(QPainter& painter, const PlanView& view, const Piece& piec
 
 } // namespace
 
+bool liesBeside(const Piece& piece, int unit) { return !piece.aside || (unit > 0 && piece.unit == unit); }
+
 void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline, const SetOut& setOut,
                  const Product* product, const Figures& figures, const SetOutMarks& marks) {
     const Theme& t = Theme::now();
@@ -150,13 +152,16 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
         painter.setBrush(style.ground(*product));
         painter.drawPath(view.path(setOut.net));
     }
-    for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
-        const Piece& piece = setOut.pieces[i];
-        if (marks.margins && !piece.cut.empty() && !piece.aside && product->family != "foam")
-            paintMargins(painter, view, piece, *product);
-        style.piece(painter, view.path(piece.shape), *product, setOut, piece, static_cast<unsigned>(i + 1), alongX,
-                    view.scale());
-    }
+    // What is unfolded lies over its neighbours.
+    for (const bool unfolded : {false, true})
+        for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
+            const Piece& piece = setOut.pieces[i];
+            if (unfolded != (marks.unitInHand > 0 && piece.unit == marks.unitInHand)) continue;
+            if (marks.margins && !piece.cut.empty() && liesBeside(piece, marks.unitInHand) && product->family != "foam")
+                paintMargins(painter, view, piece, *product);
+            style.piece(painter, view.path(piece.shape), *product, setOut, piece, static_cast<unsigned>(i + 1), alongX,
+                        view.scale());
+        }
     if (marks.joints)
         for (const Joint& joint : setOut.joints) {
             painter.setPen(QPen(joint.onSupport ? t.graphite : t.pencil, joint.onSupport ? 1.6 : 2.4));
@@ -164,7 +169,7 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
         }
     if (marks.margins)
         for (const Piece& piece : setOut.pieces)
-            if (!piece.aside) {
+            if (liesBeside(piece, marks.unitInHand)) {
                 paintLines(painter, view, piece);
                 if (piece.shape.empty()) paintPanelBeside(painter, view, piece);
             }

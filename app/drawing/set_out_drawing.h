@@ -16,7 +16,11 @@ struct SetOutMarks {
     bool joints = false;  ///< where pieces meet, and whether on a support
     bool margins = false; ///< of linings: what is cut beyond their place, folds and snips
     int pieceInHand = -1;
+    int unitInHand = 0; ///< of several cushions the one whose panels lie beside it; 0: none
 };
+
+/// Whether a piece is drawn where it lies: strips are not, nor the panels of a cushion that is not in hand.
+bool liesBeside(const Piece& piece, int unit);
 
 /// Draws a set-out as it lies: the surface, its pieces, what came from offcuts. Used alike by the bench, the map,
 /// paper and tests. Draws nothing of the start line. Without a product only the metal is drawn.

@@ -3,6 +3,7 @@
 #include "app/drawing/dimension.h"
 #include "app/drawing/materials.h"
 #include "app/drawing/theme.h"
+#include "core/setout/trim_section.h"
 #include "formats/trim_words.h"
 
 #include <QCoreApplication>
@@ -166,6 +167,65 @@ void paintTrims(QPainter& p, const PlanView& v, const Job& job, const Plan& plan
     if (marks.joints)
         for (const auto& [place, at] : jointPlaces(plan, surface))
             dot(p, v.map(at), *jointAt(plan, place), place == marks.jointInHand);
+    p.restore();
+}
+
+void paintCope(QPainter& p, const QRectF& into, const TrimLength& over, const TrimJoint& j, bool atEnd,
+               const Figures& figures) {
+    const Theme& t = Theme::now();
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    const Ring section = trimSection(over);
+    const Ring line = copeLine(section, j.planRad);
+    const Bounds s = boundsOf(section), c = boundsOf(line);
+    const QFontMetricsF metrics(textFont(0.75));
+    const double labels = metrics.height() + 4;
+    // Room for the section, a gap, the piece and the depths beside it.
+    const double beside = metrics.horizontalAdvance(QStringLiteral("88.8 mm")) + 10, gap = 26;
+    const double stub = std::max(1.2 * c.width(), 0.6 * s.height());
+    const double scale = std::min((into.height() - 2 * labels) / s.height(),
+                                  (into.width() - gap - beside) / (s.width() + c.width() + stub));
+    const double foot = into.bottom() - labels;
+    const auto draw = [&](const Ring& ring, double x0, double sign, bool closed) {
+        QPainterPath path;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const QPointF at(x0 + sign * ring[i].x * scale, foot - (ring[i].y - s.low.y) * scale);
+            i == 0 ? path.moveTo(at) : path.lineTo(at);
+        }
+        if (closed) path.closeSubpath();
+        return path;
+    };
+    p.setFont(textFont(0.75));
+    p.setPen(QPen(t.graphite, 1.4));
+    p.setBrush(QBrush(t.graphite, Qt::BDiagPattern));
+    p.drawPath(draw(section, into.left() + 2, 1, true));
+    p.setPen(QPen(t.ruleDark, 3)); // the face it is fixed to
+    p.drawLine(QPointF(into.left(), foot + 3), QPointF(into.left(), foot - s.height() * scale - 3));
+    p.setPen(t.muted);
+    p.drawText(QRectF(into.left(), foot + 3, s.width() * scale + gap + 60, labels), Qt::AlignLeft,
+               TrimDrawing::tr("it fits over this"));
+    // The piece's end, its foot below; sawn at the right where that is its end.
+    const double left = into.left() + s.width() * scale + gap, wide = (c.width() + stub) * scale;
+    const double edge = atEnd ? left + wide : left, sign = atEnd ? -1 : 1;
+    Ring piece = line;
+    piece.push_back({c.width() + stub, s.high.y});
+    piece.push_back({c.width() + stub, s.low.y});
+    const QPainterPath shape = draw(piece, edge, sign, true);
+    paintPlank(p, shape, shape.boundingRect(), QColor(0xC79A63), 5, true);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.pencil, 2.4));
+    p.drawPath(draw(line, edge, sign, false));
+    p.setPen(QPen(t.muted, 1, Qt::DotLine));
+    p.drawLine(QPointF(edge, foot + 3), QPointF(edge, foot - s.height() * scale - 3));
+    p.setPen(t.graphite);
+    for (const std::size_t i : {std::size_t{0}, line.size() / 2, line.size() - 1}) {
+        const QPointF at(edge + sign * line[i].x * scale, foot - (line[i].y - s.low.y) * scale);
+        const QRectF box(left + wide + 4, std::clamp(at.y() - labels / 2, into.top(), foot - labels / 2), beside,
+                         labels);
+        p.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, figures.fineLength({line[i].x}));
+    }
+    p.setPen(t.muted);
+    p.drawText(QRectF(left, foot + 3, wide + beside, labels), Qt::AlignLeft, TrimDrawing::tr("trace, cut back by"));
     p.restore();
 }
 

@@ -30,6 +30,11 @@ void paintTrims(QPainter& painter, const PlanView& view, const Job& job, const P
 /// How a piece lies on the saw for one end: from above the fence and the blade's line, from the front the blade's lean.
 void paintSaw(QPainter& painter, const QRectF& into, const TrimJoint& joint, bool atEnd, const Figures& figures);
 
+/// What to trace on a piece that is coped: the trim it fits over in section, and beside it the end of the piece from
+/// the front with the line to saw along, both to one scale, with how far it is cut back at foot, middle and top.
+void paintCope(QPainter& painter, const QRectF& into, const TrimLength& over, const TrimJoint& joint, bool atEnd,
+               const Figures& figures);
+
 /// Joint marks of the runs that follow a surface's own outline, where they are drawn.
 std::vector<std::pair<JointPlace, Point>> jointPlaces(const Plan& plan, const std::string& surface);
 const TrimJoint* jointAt(const Plan& plan, const JointPlace& place);

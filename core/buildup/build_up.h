@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/buildup/relief_cut.h"
 #include "core/catalogue/family.h"
 
 #include <string>
@@ -13,7 +14,8 @@ struct Layer {
     FieldValues rules;   ///< of the family's set-out, or of Family::layerRules
     /// Joints of panels set by hand: coordinates along the surface, rising. Empty: where the set-out puts them.
     std::vector<double> joints;
-    bool bolted = false; ///< the bolts of furniture or seats pass through it
+    bool bolted = false;              ///< the bolts of furniture or seats pass through it
+    std::vector<ReliefCut> reliefs{}; ///< of a lining, by hand
     friend bool operator==(const Layer&, const Layer&) = default;
 };
 

@@ -80,6 +80,7 @@ SetOutRequest requestFor(const SetOutRequest& surface, const Layer& layer, const
     r.product = product;
     r.rules = layer.rules;
     r.joints = layer.joints;
+    r.reliefs = layer.reliefs;
     r.lengths = lengths;
     return r;
 }

@@ -80,6 +80,14 @@ std::vector<Stretch> stretchesOf(const Ring& ring) {
     return all;
 }
 
+/// A region without its holes.
+Region outerOf(const Region& region) {
+    Region outer;
+    for (const Ring& r : region.rings)
+        if (signedArea(r) > 0) outer.rings.push_back(r);
+    return outer;
+}
+
 /// The same margin all round a ring, corners square to the mitre.
 Region grownBy(const Region& region, double by) {
     if (by <= 0) return region;
@@ -141,10 +149,11 @@ public:
         out_.patternAt = (b.low + b.high) * 0.5;
         int number = 0;
         std::vector<Region> shapes;
-        for (Region& c : cushionsOn(out_.net, rules_)) {
-            holes(c);
+        fillHoles();
+        for (const Region& c : cushionsOn(out_.net, rules_)) {
             shapes.push_back(c);
-            cushion(++number, c);
+            number_ = ++number;
+            cushion(number, c);
         }
         out_.net.rings.clear(); // what is covered: the cushions without the room between them
         for (const Region& c : shapes)
@@ -156,18 +165,16 @@ public:
     }
 
 private:
-    void holes(Region& cushion) {
-        std::vector<Ring> outer;
-        for (const Ring& r : cushion.rings)
-            if (signedArea(r) > 0) outer.push_back(r);
-        if (outer.size() == cushion.rings.size()) return;
-        // A lid may be under it; anything else stands up through it.
+    /// Cushions are made whole: over a lid they lie loose, and what stands up through one is told.
+    void fillHoles() {
+        const Region filled = outerOf(out_.net);
+        if (filled.rings.size() == out_.net.rings.size()) return;
         const bool only = std::all_of(request_.openings.begin(), request_.openings.end(), [&](const OpeningFact& o) {
             return o.kind == OpeningKind::Hatch || o.treatment != Treatment::CutBefore ||
-                   !contains({{outer.front()}}, o.placed.centre);
+                   !contains(filled, o.placed.centre);
         });
         if (!only) out_.remarks.push_back({Severity::Warning, {"", Part::Opening}, RemarkKind::CushionHole, {}, {}});
-        cushion.rings = std::move(outer); // it is made whole: over a lid it lies loose
+        out_.net = filled;
     }
 
     /// @param across  the direction in it that lies across the cloth; its pile is square to that
@@ -180,6 +187,7 @@ private:
         p.cut = std::move(cut);
         p.offPattern = offPattern;
         p.aside = aside;
+        p.unit = aside ? 0 : number_;
         if (distance(pile, *out_.pile) > 1e-9) p.pile = pile;
         const double turn = -std::atan2(pile.y, pile.x);
         const Bounds lies = boundsOf(turned(p.cut, turn));
@@ -390,6 +398,7 @@ private:
     SetOut out_;
     double edge_ = 0, seams_ = 0, zips_ = 0, lining_ = 0;
     int staples_ = 0;
+    int number_ = 0; ///< of the cushion in work
     Mm piping_;
 };
 
@@ -423,10 +432,7 @@ SetOut setOutFoam(const SetOutRequest& request, const std::stop_token&) {
     const double x = sheet.length.value - 2 * sheet.edgeTrim.value, y = sheet.width.value - 2 * sheet.edgeTrim.value;
     double glued = 0;
     int number = 0;
-    for (const Region& shape : cushionsOn(net, rules)) {
-        Region outer;
-        for (const Ring& r : shape.rings)
-            if (signedArea(r) > 0) outer.rings.push_back(r);
+    for (const Region& outer : cushionsOn(outerOf(net), rules)) {
         const Region block = grownBy(outer, ease);
         const Bounds b = boundsOf(block), s = boundsOf(outer);
         const auto fits = [&](double w, double h) {

@@ -17,7 +17,8 @@ constexpr std::array<std::string_view, 5> kPiles{"as usual", "drawn downwards", 
                                                  "drawn to the right"};
 constexpr std::array<std::string_view, 3> kFaces{"the surface", "each panel below it", "the glass of its windows"};
 constexpr std::array<std::string_view, 2> kSeams{"butted, cut through both", "lapped"};
-constexpr std::array<Field, 15> kRules{{
+constexpr std::array<std::string_view, 2> kInside{"mitred and sealed", "closed by a piece"};
+constexpr std::array<Field, 16> kRules{{
     {"pile", "nap lies", FieldUnit::Choice, 0, 4, 0, kPiles},
     {"face", "covers", FieldUnit::Choice, 0, 2, 0, kFaces},
     {"allowance", "left to be trimmed", FieldUnit::Length, 0, 300, 45},
@@ -25,6 +26,7 @@ constexpr std::array<Field, 15> kRules{{
     {"turnUnder", "turned round a panel", FieldUnit::Length, 0, 150, 40},
     {"tuck", "tucked under a trim", FieldUnit::Length, 0, 100, 15},
     {"upstand", "up-stand", FieldUnit::Length, 0, 300, 0},
+    {"insideCorners", "up-stand's inside corners", FieldUnit::Choice, 0, 1, 0, kInside},
     {"corner", "corners rounded to", FieldUnit::Length, 0, 150, 20},
     {"undersize", "cut smaller by", FieldUnit::Share, 0, 0.3, 0},
     {"seamLap", "beyond a seam", FieldUnit::Length, 0, 200, 30},
@@ -41,6 +43,9 @@ constexpr double kLeastStrip = 120; // mm: a narrower strip is a sliver
 constexpr double kFoldEase = 3;     // mm that a mitred fold's corner keeps
 constexpr double kSideReach = 1;    // mm: a stretch this near a side lies on it
 constexpr double kCornerRad = 20 * std::numbers::pi / 180;
+constexpr double kLeastRelief = 5;  // mm: a shorter cut relieves nothing
+constexpr int kMostMargin = 400;    // mm: no margin is wider
+constexpr double kMostRelief = 0.6; // of what is covered: deeper, it is a seam
 constexpr int kMostStrips = 200;
 
 /// What is left beyond a stretch of the outline, and whether it is turned along it.
@@ -219,6 +224,7 @@ private:
             whole, [&](Point a, Point b) { return beyond(a, b); }, lines);
         cut = rounded(cut, rules_.corner.value);
         if (!holes.empty()) cut = difference(cut, unionOf(holes));
+        reliefs(cut);
         seams(cut);
         strips(cut, lines);
         checkStretch();
@@ -254,6 +260,30 @@ private:
         return seen_.empty() ? 0 : heightAt(seen_, at);
     }
 
+    /// What a piece has beyond the seam at its lower and at its upper end. Butted ones are cut through together; of
+    /// lapped ones the lower reaches under the upper, which ends at the seam: water runs over it.
+    double lapBefore() const { return rules_.lapped ? 0 : rules_.seamLap.value; }
+    double lapAfter() const { return rules_.seamLap.value; }
+
+    /// Relief cuts by hand, from the edge of what is cut on.
+    void reliefs(const Region& cut) {
+        std::int64_t number = 0;
+        for (const ReliefCut& r : request_.reliefs) {
+            ++number;
+            const ReliefShare share = shareOf(r, out_.net);
+            if (share.depth < kLeastRelief) {
+                say(Severity::Warning, Part::Rule, RemarkKind::ReliefOutside, {{"number", number}});
+                continue;
+            }
+            out_.reliefs.push_back(r);
+            relieved_ += share.asSeam();
+            const Point u = (r.to - r.from) * (1 / distance(r.from, r.to));
+            Point from = r.from;
+            for (int mm = 0; mm < kMostMargin && contains(cut, from - u); ++mm) from = from - u;
+            reliefs_.push_back({from, r.to});
+        }
+    }
+
     /// Seams where the roll is too narrow: as few as can be, where they are seen least and trodden on least.
     void seams(const Region& cut) {
         const Bounds b = boundsOf(cut);
@@ -261,18 +291,18 @@ private:
         const double low = acrossOf(b.low), high = acrossOf(b.high);
         const double usable =
             high - low <= roll_.usable().value ? roll_.usable().value : roll_.usable().value - roll_.repeatAcross.value;
-        const double lap = rules_.seamLap.value;
-        if (usable <= 2 * lap + 1) {
+        const double laps = lapBefore() + lapAfter();
+        if (usable <= laps + 1) {
             say(Severity::Error, Part::Product, RemarkKind::RollTooNarrow,
-                {{"width", roll_.usable()}, {"limit", Mm{2 * lap}}});
+                {{"width", roll_.usable()}, {"limit", Mm{laps}}});
             return;
         }
         const double extent = high - low;
-        // The outer strips lap at one side, inner ones at both.
+        // The outer strips reach beyond a seam at one side, inner ones at both.
         int strips = 1;
         if (extent > usable + 1e-6) {
-            const double outer = usable - lap, inner = usable - 2 * lap;
-            strips = extent <= 2 * outer + 1e-6 ? 2 : 2 + static_cast<int>(roundUp((extent - 2 * outer) / inner));
+            const double outer = 2 * usable - laps, inner = usable - laps;
+            strips = extent <= outer + 1e-6 ? 2 : 2 + static_cast<int>(roundUp((extent - outer) / inner));
         }
         if (!request_.joints.empty()) {
             byHand(low, high);
@@ -285,7 +315,7 @@ private:
             return;
         }
         if (strips < 2) return;
-        place(low, high, strips, usable, lap);
+        place(low, high, strips, usable);
     }
 
     void byHand(double low, double high) {
@@ -298,7 +328,7 @@ private:
     /// The cheapest places for so many strips, each no wider than the roll, by dynamic programming over places
     /// kStepMm apart: a seam costs the length of it that is seen, up to twice as much in the middle of what lies
     /// (where one treads), and nothing behind furniture.
-    void place(double low, double high, int strips, double usable, double lap) {
+    void place(double low, double high, int strips, double usable) {
         const int count = std::clamp(static_cast<int>((high - low) / kStepMm), 2, 2000);
         const double step = (high - low) / count;
         const Bounds b = boundsOf(out_.net);
@@ -316,7 +346,8 @@ private:
         std::vector<std::vector<double>> best(static_cast<std::size_t>(strips), std::vector<double>(n + 1, kNever));
         std::vector<std::vector<int>> from(static_cast<std::size_t>(strips), std::vector<int>(n + 1, -1));
         const auto width = [&](std::size_t a, std::size_t z, bool first, bool last) {
-            return (static_cast<double>(z) - static_cast<double>(a)) * step + (first ? 0 : lap) + (last ? 0 : lap);
+            return (static_cast<double>(z) - static_cast<double>(a)) * step + (first ? 0 : lapBefore()) +
+                   (last ? 0 : lapAfter());
         };
         // best[k][i]: k + 1 strips up to a seam at i. A strip narrower than kLeastStrip costs as much as a long seam.
         const auto narrow = [&](double w) { return w < kLeastStrip ? 1e5 : 0.0; };
@@ -363,11 +394,10 @@ private:
         std::vector<double> stops{acrossOf(all.low) - 1};
         for (const double s : seams_) stops.push_back(s);
         stops.push_back(acrossOf(all.high) + 1);
-        const double lap = rules_.seamLap.value;
         for (std::size_t k = 0; k + 1 < stops.size(); ++k) {
             const bool first = k == 0, last = k + 2 == stops.size();
             const Region shape = stops.size() == 2 ? out_.net : between(out_.net, stops[k], stops[k + 1]);
-            const double from = stops[k] - (first ? 0 : lap), to = stops[k + 1] + (last ? 0 : lap);
+            const double from = stops[k] - (first ? 0 : lapBefore()), to = stops[k + 1] + (last ? 0 : lapAfter());
             const Region piece = stops.size() == 2 ? cut : between(cut, from, to);
             add(shape, piece, lines, from, to, stops.size() == 2);
             if (!last) {
@@ -401,6 +431,7 @@ private:
         for (const Ring& l : lines.folds) keep(l, from, to, whole, p.folds);
         for (const Ring& l : lines.snips)
             if (inside(l)) p.snips.push_back(l);
+        for (const Ring& l : reliefs_) keep(l, from, to, whole, p.snips);
         for (const Ring& l : lines.marks)
             if (inside(l)) p.marks.push_back(l);
         if (rules_.undersize > 0) shrink(p);
@@ -521,23 +552,60 @@ private:
                 Fix{FixKind::SetRule, "undersize", roll_.stretch});
         if (!request_.stretch) return;
         const int pieces = static_cast<int>(out_.pieces.size());
-        const double left = stretchWithSeams(*request_.stretch, pieces) + rules_.undersize;
+        const double left = stretchWithSeams(*request_.stretch, pieces + relieved_) + rules_.undersize;
         if (left <= roll_.stretch + 1e-9) return;
         int enough = pieces;
-        while (enough < 13 && stretchWithSeams(*request_.stretch, enough) + rules_.undersize > roll_.stretch) ++enough;
-        // A relief cut belongs where something hides it: under a trim, or behind furniture, else nowhere.
-        const bool hidden =
-            !request_.hidden.empty() || std::any_of(request_.sides.begin(), request_.sides.end(),
-                                                    [](const SideFact& s) { return s.kind == EdgeKind::UnderTrim; });
+        while (enough < 13 &&
+               stretchWithSeams(*request_.stretch, enough + relieved_) + rules_.undersize > roll_.stretch)
+            ++enough;
+        if (roll_.stretch > rules_.undersize) {
+            const double wanted = *request_.stretch / (roll_.stretch - rules_.undersize) - pieces - relieved_;
+            proposeRelief(wanted);
+        }
+        const std::optional<ReliefCut>& cut = out_.proposedRelief;
         say(Severity::Warning, Part::Rule, RemarkKind::StretchBeyondLining,
             {{"share", left},
              {"limit", roll_.stretch},
              {"seams", std::int64_t{enough - pieces}},
-             {"hidden", std::int64_t{hidden ? 1 : 0}}},
+             {"hidden", std::int64_t{cut ? 1 : 0}},
+             {"depth", Mm{cut ? distance(cut->from, cut->to) : 0}}},
             Fix{FixKind::SetRule, "extraSeams", static_cast<double>(rules_.extraSeams + enough - pieces)});
     }
 
-    /// At a corner that sticks into the room an up-stand opens: a piece closes it.
+    /// A relief cut belongs where something hides it: at a side that goes under a trim, or behind furniture; else
+    /// nowhere, and a seam is the way out. The first free place along such sides, the longest side first.
+    void proposeRelief(double wanted) {
+        std::vector<const SideFact*> sides;
+        for (const SideFact& s : request_.sides)
+            if (s.line.size() > 1) sides.push_back(&s);
+        const auto length = [](const SideFact* s) { return distance(s->line.front(), s->line.back()); };
+        std::stable_sort(sides.begin(), sides.end(),
+                         [&](const SideFact* a, const SideFact* b) { return length(a) > length(b); });
+        for (const SideFact* side : sides)
+            for (const double share : {0.5, 0.25, 0.75, 0.375, 0.625}) {
+                const auto k = static_cast<std::size_t>(share * static_cast<double>(side->line.size() - 1));
+                const Point a = side->line[k], b = side->line[std::min(k + 1, side->line.size() - 1)];
+                const double l = distance(a, b);
+                if (l < 1) continue;
+                const Point at = a + (b - a) * (side->line.size() == 2 ? share : 0.5);
+                const Point in = outwards((b - a) * (1 / l)) * -1;
+                const auto behind = std::find_if(request_.hidden.begin(), request_.hidden.end(),
+                                                 [&](const Region& z) { return contains(z, at + in * 20); });
+                if (side->kind != EdgeKind::UnderTrim && behind == request_.hidden.end()) continue;
+                const bool taken = std::any_of(out_.reliefs.begin(), out_.reliefs.end(),
+                                               [&](const ReliefCut& r) { return distance(r.from, at) < kLeastStrip; });
+                const double extent = shareOf({at, at + in * 1000}, out_.net).extent;
+                if (taken || extent < 2 * kLeastRelief) continue;
+                double depth = std::min(wanted, kMostRelief) * extent;
+                if (behind != request_.hidden.end() && side->kind != EdgeKind::UnderTrim)
+                    depth = std::min(depth, shareOf({at, at + in * 1000}, *behind).extent);
+                out_.proposedRelief = ReliefCut{at, at + in * std::max(2 * kLeastRelief, std::ceil(depth))};
+                return;
+            }
+    }
+
+    /// At a corner that sticks into the room an up-stand opens: a piece closes it. So does one at an inside corner, if
+    /// it is not to be sealed along its mitre alone.
     void upstandCorners(const Region& whole) {
         if (rules_.upstand.value <= 0 || !request_.lies) return;
         for (const Ring& ring : whole.rings) {
@@ -546,12 +614,13 @@ private:
             for (std::size_t i = 0; i < n; ++i) {
                 const Point u0 = ring[i] - ring[(i + n - 1) % n], u1 = ring[(i + 1) % n] - ring[i];
                 const double turn = std::atan2(cross(u0, u1), dot(u0, u1));
-                if (turn > -kCornerRad || !beyond(ring[(i + n - 1) % n], ring[i]).fold ||
+                const bool outside = turn <= -kCornerRad, inside = turn >= kCornerRad && rules_.cornerPieces;
+                if ((!outside && !inside) || !beyond(ring[(i + n - 1) % n], ring[i]).fold ||
                     !beyond(ring[i], ring[(i + 1) % n]).fold)
                     continue;
-                // Opened out it is as wide as the gap at its top, and laps both sides.
+                // Opened out, one outside is as wide as the gap at its top, and laps both sides; one inside only laps.
                 const double up = rules_.upstand.value, lap = std::max(10.0, rules_.seamLap.value / 2);
-                const double wide = 2 * up * std::tan(std::min(-turn, 3.0) / 2) + 2 * lap;
+                const double wide = (outside ? 2 * up * std::tan(std::min(-turn, 3.0) / 2) : 0) + 2 * lap;
                 Piece p;
                 p.name = "corner " + std::to_string(++corners_);
                 p.kind = PieceKind::Cut;
@@ -605,7 +674,9 @@ private:
     Point along_;
     bool acrossIsY_ = false; ///< the pile runs in x, so strips lie beside each other in y
     std::vector<double> seams_;
-    Region seen_; ///< what is covered less what is hidden, transposed where seams are level
+    std::vector<Ring> reliefs_; ///< by hand, as they are cut
+    double relieved_ = 0;       ///< what they count for, in seams
+    Region seen_;               ///< what is covered less what is hidden, transposed where seams are level
     int corners_ = 0;
 };
 
@@ -667,6 +738,7 @@ LiningRules liningRulesOf(const FieldValues& rules) {
             .undersize = value("undersize"),
             .seamLap = mm("seamLap"),
             .lapped = value("seam") != 0,
+            .cornerPieces = value("insideCorners") != 0,
             .extraSeams = place("extraSeams"),
             .clips = mm("clips"),
             .hiddenBare = value("hidden") != 0,
@@ -686,6 +758,20 @@ Point pileOf(Pile pile, bool lies) {
     return {0, -1};
 }
 
-double stretchWithSeams(double stretch, int pieces) { return stretch / std::max(1, pieces); }
+double stretchWithSeams(double stretch, double pieces) { return stretch / std::max(1.0, pieces); }
+
+ReliefShare shareOf(const ReliefCut& cut, const Region& covered) {
+    const double l = distance(cut.from, cut.to);
+    if (l < 1e-6 || covered.empty()) return {};
+    const Point u = (cut.to - cut.from) * (1 / l);
+    const Bounds b = boundsOf(covered);
+    const double reach = b.width() + b.height() + l + distance(cut.from, b.low);
+    // A millimetre wide its area is its length.
+    const auto within = [&](Point from, Point to) {
+        return areaMm2(intersection(covered, stripAlong({from, to}, 0.5))) +
+               areaMm2(intersection(covered, stripAlong({from, to}, -0.5)));
+    };
+    return {within(cut.from, cut.to), within(cut.from - u * reach, cut.to + u * reach)};
+}
 
 } // namespace westrum

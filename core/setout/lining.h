@@ -26,9 +26,10 @@ struct LiningRules {
     Mm corner{20};        ///< to which corners are rounded
     double undersize = 0; ///< cut so much smaller, and stretched
     Mm seamLap{30};       ///< beyond a seam, each piece
-    bool lapped = false;  ///< one piece over the other, else both are cut through at once
-    int extraSeams = 0;   ///< besides those that the roll's width asks for
-    Mm clips{200};        ///< apart, round a wrapped panel
+    bool lapped = false;  ///< the upper piece over the lower, which reaches under it; else both are cut through at once
+    bool cornerPieces = false; ///< inside corners of an up-stand are closed by a piece too, not mitred alone
+    int extraSeams = 0;        ///< besides those that the roll's width asks for
+    Mm clips{200};             ///< apart, round a wrapped panel
     bool hiddenBare = false;
     Mm bearing{50};
 };
@@ -37,11 +38,20 @@ std::span<const Field> liningRuleFields();
 LiningRules liningRulesOf(const FieldValues& rules);
 SetOutFamily liningFamily();
 
+/// Of a surface bent both ways: how far a cut reaches across it counts as that much of a seam.
+struct ReliefShare {
+    double depth = 0;  ///< mm within what is covered
+    double extent = 0; ///< mm of what is covered along the cut's line, from edge to edge
+    [[nodiscard]] double asSeam() const { return extent > 0 ? depth / extent : 0; }
+};
+ReliefShare shareOf(const ReliefCut& cut, const Region& covered);
+
 /// The pile's direction on a surface that lies or stands.
 Point pileOf(Pile pile, bool lies);
 
 /// What of the stretch that a doubly curved surface asks for is left when it is covered in so many pieces: strain goes
-/// with the product of a patch's two lengths, and a seam halves one. Source: docs/formulae.md#linings.
-double stretchWithSeams(double stretch, int pieces);
+/// with the product of a patch's two lengths, and a seam halves one; a relief cut counts as part of one. Source:
+/// docs/formulae.md#linings.
+double stretchWithSeams(double stretch, double pieces);
 
 } // namespace westrum

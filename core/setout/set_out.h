@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/buildup/relief_cut.h"
 #include "core/catalogue/product.h"
 #include "core/geometry/polygon.h"
 #include "core/shell/datum.h"
@@ -60,6 +61,7 @@ struct Piece {
     std::optional<Point> pile{}; ///< the way of its nap, if another than the set-out's
     bool offPattern{};           ///< it may lie anywhere on a pattern
     bool aside{};                ///< strips and the like, not shown beside the rest
+    int unit{};                  ///< the cushion that a panel belongs to, from 1; 0: none
     friend bool operator==(const Piece&, const Piece&) = default;
 };
 
@@ -176,7 +178,9 @@ struct SetOut {
     std::optional<Point> pile; ///< of a lining: unit vector along the roll, the way that its nap lies
     Point patternAt;           ///< a point of the pattern lies here
     std::vector<Sundry> sundries;
-    Mm cushionHeight; ///< of upholstery
+    Mm cushionHeight;                        ///< of upholstery
+    std::vector<ReliefCut> reliefs;          ///< of a lining, those by hand that reach into it
+    std::optional<ReliefCut> proposedRelief; ///< where one would be hidden, if it stretches too little
     Judgement figures;
     std::vector<Remark> remarks;
     [[nodiscard]] bool laid() const { return !pieces.empty(); }
@@ -245,6 +249,7 @@ struct SetOutRequest {
     std::optional<double> visibleCentreX{}, visibleCentreY{};
     std::optional<DatumLine> datum{};
     std::vector<double> joints{};       ///< set by hand
+    std::vector<ReliefCut> reliefs{};   ///< the same
     std::vector<StockLength> lengths{}; ///< besides what the product is sold as
     std::optional<Mm> widestThroughDoor{};
     std::string door{}; ///< its name

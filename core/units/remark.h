@@ -102,7 +102,9 @@ enum class RemarkKind {
     PieceWiderThanRoll,     ///< {piece} is {width} across, the roll gives {limit}
     NoPanelsBelow,          ///< a lining is to wrap panels, and no layer below is of sheets
     NoGlass,                ///< film for windows, and the surface has none
-    StretchBeyondLining,    ///< {share} of stretch is asked for, {limit} is there; {seams} more would do; {hidden}
+    StretchBeyondLining,    ///< {share} of stretch is asked for, {limit} is there; {seams} more would do; {hidden},
+                            ///< {depth}
+    ReliefOutside,          ///< relief cut {number} does not reach into the lining
     UndersizeBeyondStretch, ///< cut {share} smaller, and it stretches by {limit}
     RepeatBeyondPiece,      ///< {piece} is {length}, the pattern repeats each {repeat}
     NapDisagrees,           ///< the nap runs another way than on {other}

@@ -1,5 +1,6 @@
 #include <QtTest>
 
+#include "app/document/shell_commands.h"
 #include "app/stages/setout/cushion_picture.h"
 #include "app/stages/setout/roll_strip.h"
 #include "app/stages/setout/set_out_bench.h"
@@ -82,14 +83,79 @@ private slots:
         QVERIFY(drag(*b, handle, {0, -mm}));
         const double allowance = b->document.job().face("pillar-1-left")->rules.at("allowance");
         QVERIFY(allowance > 55 && allowance < 76); // a pixel is some millimetres
-        QVERIFY(std::abs(boundsOf(laid(*b, "pillar-1-left").pieces[0].cut).height() - before - 2 * (allowance - 45)) < 1);
-        QTRY_VERIFY_WITH_TIMEOUT(text(*b, "rollText").contains(QStringLiteral("off the roll for the whole van")), 60000);
+        QVERIFY(std::abs(boundsOf(laid(*b, "pillar-1-left").pieces[0].cut).height() - before - 2 * (allowance - 45)) <
+                1);
+        QTRY_VERIFY_WITH_TIMEOUT(text(*b, "rollText").contains(QStringLiteral("off the roll for the whole van")),
+                                 60000);
         QVERIFY(!b->window->grab().isNull());
         // The floor's up-stand has a handle of its own.
         b->document.setCurrentSurface("garage-floor");
         QVERIFY(settlePlan(b->document));
         QVERIFY(drag(*b, bench(*b)->allowanceHandle(), {0, -6}));
         QVERIFY(b->document.job().face("garage-floor")->rules.at("upstand") > 60);
+    }
+
+    void aReliefCutIsAddedDraggedNudgedAndTakenAway() {
+        auto b = at("pillar-1-left");
+        const auto cuts = [&] { return b->document.job().face("pillar-1-left")->reliefs; };
+        QVERIFY(b->click("reliefCut"));
+        QVERIFY(settlePlan(b->document));
+        QCOMPARE(cuts().size(), 1UL);
+        QCOMPARE(laid(*b, "pillar-1-left").reliefs, cuts());
+        const ReliefCut before = cuts()[0];
+        QVERIFY(drag(*b, bench(*b)->reliefHandle(1), {0, -6})); // its inner end: deeper
+        QCOMPARE(cuts()[0].from, before.from);
+        QVERIFY(cuts()[0].to.y > before.to.y);
+        const Point deep = cuts()[0].to;
+        QTest::keyClick(bench(*b), Qt::Key_Up, Qt::ShiftModifier);
+        QVERIFY(settlePlan(b->document));
+        QCOMPARE(cuts()[0].to, (Point{deep.x, deep.y + 10}));
+        QVERIFY(drag(*b, bench(*b)->reliefHandle(0), {5, 0})); // its outer end: all of it goes along
+        QVERIFY(cuts()[0].from.x > before.from.x);
+        QCOMPARE(cuts()[0].to.y - cuts()[0].from.y, deep.y + 10 - before.from.y);
+        QVERIFY(!bench(*b)->grab().isNull());
+        QTest::keyClick(bench(*b), Qt::Key_Delete);
+        QVERIFY(settlePlan(b->document));
+        QVERIFY(cuts().empty());
+        b->document.undoStack().undo();
+        QCOMPARE(cuts().size(), 1UL);
+    }
+
+    void whereItStretchesTooLittleACutIsOfferedAndTaken() {
+        // The ceiling in stretch lining, domed far more than it is: lockers hide a cut along one side.
+        auto b = at("ceiling");
+        push(b->document, chooseProduct(b->document, "ceiling", "thrush-lining"));
+        push(b->document, takeReading(b->document, "ceiling", "h0", Reading{"420", {420}}));
+        push(b->document, takeReading(b->document, "ceiling", "rise2", Reading{"900", {900}}));
+        QVERIFY(settlePlan(b->document));
+        QVERIFY(laid(*b, "ceiling").proposedRelief.has_value());
+        const auto& remarks = b->document.plan()->surface("ceiling")->remarks;
+        QVERIFY(std::any_of(remarks.begin(), remarks.end(), [&](const Remark& r) {
+            return sentence(r, figuresFor(b->document.job())).contains(QStringLiteral("or a relief cut of"));
+        }));
+        const ReliefCut offered = *laid(*b, "ceiling").proposedRelief;
+        QTest::mouseClick(bench(*b), Qt::LeftButton, {}, bench(*b)->proposalHandle().toPoint());
+        QVERIFY(settlePlan(b->document));
+        QCOMPARE(b->document.job().face("ceiling")->reliefs, std::vector{offered});
+        QVERIFY(laid(*b, "ceiling").proposedRelief != offered);
+    }
+
+    void ofSeveralCushionsThatInHandIsUnfolded() {
+        auto b = at("bench-top");
+        push(b->document, setRule(b->document, "bench-top", "cushions", 2));
+        QVERIFY(settlePlan(b->document));
+        const SetOut& s = laid(*b, "bench-top");
+        QCOMPARE(bench(*b)->unitInHand(), 0);
+        const double before = bench(*b)->onScreen({100, 0}).x() - bench(*b)->onScreen({0, 0}).x();
+        for (const Piece& p : s.pieces)
+            if (p.name == "2 top") {
+                const Bounds c = boundsOf(p.shape);
+                QTest::mouseClick(bench(*b), Qt::LeftButton, {}, bench(*b)->onScreen((c.low + c.high) * 0.5).toPoint());
+            }
+        QCOMPARE(bench(*b)->unitInHand(), 2);
+        // Its borders lie round it: the whole is drawn smaller.
+        const double after = bench(*b)->onScreen({100, 0}).x() - bench(*b)->onScreen({0, 0}).x();
+        QVERIFY(after < before);
     }
 
     void whatTurningWouldSaveIsTried() {
@@ -173,7 +239,8 @@ private slots:
         b.go(MainWindow::Buy);
         const auto bought = [&](const char* product) {
             const auto& all = b.document.plan()->purchases;
-            return std::any_of(all.begin(), all.end(), [&](const Purchase& p) { return p.product == product && p.cost; });
+            return std::any_of(all.begin(), all.end(),
+                               [&](const Purchase& p) { return p.product == product && p.cost; });
         };
         for (const char* product : {"thrush-lining", "coot-vinyl", "siskin-weave", "seat-foam-80", "skirting-spruce"})
             QVERIFY2(bought(product), product);

@@ -3,6 +3,10 @@
 // Exit status: 0 all agree, 1 something disagrees or nothing was run, 2 the file cannot be read.
 
 #include "core/buildup/stack_up.h"
+#include "core/buying/cost_shares.h"
+#include "core/buying/need_odds.h"
+#include "core/buying/pack_sizes.h"
+#include "core/buying/purchase.h"
 #include "core/cutting/shapes.h"
 #include "core/geometry/boolean.h"
 #include "core/geometry/net_area.h"
@@ -15,7 +19,9 @@
 #include "core/setout/plank_floor.h"
 #include "core/setout/saw_setting.h"
 #include "core/setout/tiling.h"
+#include "core/takeoff/bonding.h"
 #include "core/takeoff/fixings.h"
+#include "core/takeoff/mass_balance.h"
 #include "core/units/count.h"
 
 #include <nlohmann/json.hpp>
@@ -533,6 +539,118 @@ json mitreCase(const json& in) {
             {"width_ratio", c.widthRatio ? json(*c.widthRatio) : json(nullptr)}};
 }
 
+json adhesiveCase(const json& in) {
+    std::vector<GluedFace> faces;
+    int coats = 0;
+    for (const json& f : in.at("faces")) {
+        faces.push_back({f.at("rate_g_m2").get<double>() / 1000, f.at("coats"), f.at("factor")});
+        coats += faces.back().coats;
+    }
+    const M2 area{in.at("area_m2")};
+    const Kg need = adhesiveFor(area, faces, in.at("waste"));
+    const json& close = in.at("close_m2_min");
+    const auto bays = baysFor(area, coats,
+                              {.spreadM2PerMinute = in.at("spread_m2_min"),
+                               .closeM2PerMinute = close.is_null() ? std::nullopt : std::optional(close.get<double>()),
+                               .openMinutes = in.at("open_min"),
+                               .flashMinutes = in.at("flash_min")});
+    const auto known = [&](auto value) { return bays ? json(value(*bays)) : json(nullptr); };
+    return {{"need_kg", need.value},
+            {"containers", roundUp(need.value / in.at("container_kg").get<double>())},
+            {"max_bay_m2", known([](const Bays& b) { return b.largest.value; })},
+            {"bays", known([](const Bays& b) { return b.count; })},
+            {"bay_m2", known([](const Bays& b) { return b.each.value; })},
+            {"bay_minutes", known([](const Bays& b) { return b.minutes; })}};
+}
+
+json coatingCase(const json& in) {
+    double litres = 0;
+    for (const json& rate : in.at("coverage")) litres += in.at("area_m2").get<double>() / rate.get<double>();
+    litres *= 1 + in.at("waste").get<double>();
+    std::vector<PackSize> tins;
+    for (const json& t : in.at("tins")) tins.push_back({t.at(0), t.at(1)});
+    const PackChoice c = leastCostPacks(litres, tins).value_or(PackChoice{});
+    return {{"need_l", litres}, {"min_cost_cents", c.costMinor}, {"best_litres", c.amount}, {"best_tins", c.packs()}};
+}
+
+json oddsCase(const json& in) {
+    constexpr double kAccepted = 0.05;
+    const int perPack = in.at("per_pack"), cuts = in.at("cuts");
+    const double spoil = in.at("p");
+    std::function<double(int)> risk;
+    std::optional<NeedOdds> odds;
+    if (in.at("kind") == "binomial") {
+        risk = [&](int packs) { return chanceOfRunningShort(in.at("planks"), cuts, packs * perPack, spoil); };
+    } else {
+        Dice dice(1);
+        std::vector<double> needs;
+        for (int k = 0; k < 200000; ++k) {
+            double area = 0;
+            for (const json& s : in.at("surfaces"))
+                area += (s.at(0).get<double>() + offByChance(dice, in.at("sigma_mm"))) *
+                        (s.at(1).get<double>() + offByChance(dice, in.at("sigma_mm")));
+            area *= 1 + in.at("waste").get<double>();
+            needs.push_back(static_cast<double>(
+                                roundUp(area / in.at("plank_l_mm").get<double>() / in.at("plank_w_mm").get<double>())) +
+                            spoiledTries(dice, cuts, spoil));
+        }
+        odds.emplace(std::move(needs));
+        risk = [&](int packs) { return odds->chanceShort(packs * perPack); };
+    }
+    json risks = json::array();
+    for (const json& packs : in.at("packs")) risks.push_back(risk(packs));
+    int least = 1;
+    while (risk(least) > kAccepted) ++least;
+    return {{"risk", risks}, {"least_packs", least}};
+}
+
+json shareCase(const json& in) {
+    const auto names = in.at("surfaces").get<std::vector<std::string>>();
+    std::vector<SharedUnit> units;
+    for (const json& u : in.at("units")) {
+        SharedUnit unit{u.at("area"), {}};
+        for (const json& p : u.at("pieces"))
+            unit.taken.emplace_back(std::find(names.begin(), names.end(), p.at(0).get<std::string>()) - names.begin(),
+                                    p.at(1).get<double>());
+        units.push_back(std::move(unit));
+    }
+    const CostShares s = shareCost(static_cast<int>(names.size()), units, {in.at("total_cents"), {}});
+    json cents = json::array();
+    for (const Money& m : s.share) cents.push_back(m.minor);
+    return {{"consumed_mm2", s.consumed}, {"share_cents", cents}};
+}
+
+json weightCase(const json& in) {
+    std::vector<PlacedMass> masses;
+    double wet = 0;
+    for (const json& item : in.at("items")) {
+        const double area = item.value("area_m2", 0.0), spread = item.value("wet_g_m2", 0.0) / 1000 * area;
+        double kg = item.value("kg", 0.0) + spread * item.value("solids", 0.0) +
+                    item.value("fixings", 0) * item.value("g_each", 0.0) / 1000;
+        for (const json& layer : item.value("kg_m2", json::array())) kg += layer.get<double>() * area;
+        wet += spread;
+        masses.push_back({{kg}, {item.at("x")}, {item.at("y")}});
+    }
+    const MassBalance b = balanceOf(masses, {.wheelbase = {in.at("wheelbase_mm")},
+                                             .track = {in.at("track_mm")},
+                                             .frontBefore = {in.at("base_front_kg")},
+                                             .rearBefore = {in.at("base_rear_kg")},
+                                             .frontLimit = Kg{in.at("front_limit_kg")},
+                                             .rearLimit = Kg{in.at("rear_limit_kg")},
+                                             .grossLimit = Kg{in.at("gross_limit_kg")}});
+    return {{"added_kg", b.added.value},
+            {"rear_kg", b.rearAdded.value},
+            {"front_kg", b.frontAdded.value},
+            {"right_kg", b.rightAdded.value},
+            {"left_kg", b.leftAdded.value},
+            {"cg_x_mm", b.centre ? json(b.centre->x) : json(nullptr)},
+            {"cg_y_mm", b.centre ? json(b.centre->y) : json(nullptr)},
+            {"front_total_kg", b.front.value},
+            {"rear_total_kg", b.rear.value},
+            {"ok", b.within()},
+            {"wet_kg", wet}};
+}
+
 /// Whether `got` agrees with `want` under the case's tolerance; `key` is the nearest enclosing key.
 bool agrees(const json& got, const json& want, const json& tolerance, const std::string& key) {
     if (want.is_object() && want.contains("one_of")) {
@@ -559,13 +677,23 @@ bool agrees(const json& got, const json& want, const json& tolerance, const std:
     return std::abs(got.get<double>() - w) <= std::max(absolute, tolerance.value("rel", 0.0) * std::abs(w));
 }
 
-const std::map<std::string, std::function<json(const json&)>> kTopics{
-    {"quad_from_sides", quadFromSides}, {"polygon_net_area", polygonNetArea},
-    {"plank_rows", plankRowsCase},      {"stations", stationsCase},
-    {"two_point", twoPointCase},        {"developed", developedCase},
-    {"tg_boards", boardsCase},          {"tiles", tilesCase},
-    {"stackup", stackUpCase},           {"fixings", fixingsCase},
-    {"compound_mitre", mitreCase},      {"boxed_cushion", cushionCase}};
+const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_from_sides", quadFromSides},
+                                                                      {"polygon_net_area", polygonNetArea},
+                                                                      {"plank_rows", plankRowsCase},
+                                                                      {"stations", stationsCase},
+                                                                      {"two_point", twoPointCase},
+                                                                      {"developed", developedCase},
+                                                                      {"tg_boards", boardsCase},
+                                                                      {"tiles", tilesCase},
+                                                                      {"stackup", stackUpCase},
+                                                                      {"fixings", fixingsCase},
+                                                                      {"compound_mitre", mitreCase},
+                                                                      {"boxed_cushion", cushionCase},
+                                                                      {"adhesive", adhesiveCase},
+                                                                      {"coating", coatingCase},
+                                                                      {"packs_and_odds", oddsCase},
+                                                                      {"cost_share", shareCase},
+                                                                      {"weight", weightCase}};
 
 } // namespace
 

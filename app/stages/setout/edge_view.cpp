@@ -124,15 +124,17 @@ private:
     std::function<void(int)> step_;
 };
 
-/// The saw as it is set for the joint in hand.
+/// The saw as it is set for the joint in hand, or the line to trace on it.
 class SawPicture : public QWidget {
 public:
     explicit SawPicture(char decimalMark) : decimalMark_(decimalMark) { setFixedHeight(210); }
-    void show(const Job& job, const TrimJoint* joint, bool atEnd) {
+    /// @param over  the trim that a coped end fits over
+    void show(const Job& job, const TrimJoint* joint, bool atEnd, const Product* over) {
         joint_ = joint ? std::optional(*joint) : std::nullopt;
+        over_ = joint && joint->end == TrimEnd::Coped && over ? std::optional(trimOf(*over)) : std::nullopt;
         atEnd_ = atEnd;
         figures_ = figuresFor(job, decimalMark_);
-        setVisible(joint_ && !joint_->saw.square());
+        setVisible(joint_ && (over_ || !joint_->saw.square()));
         update();
     }
 
@@ -140,12 +142,17 @@ protected:
     void paintEvent(QPaintEvent*) override {
         if (!joint_) return;
         QPainter p(this);
-        paintSaw(p, QRectF(rect()).adjusted(6, 4, -6, -2), *joint_, atEnd_, figures_);
+        const QRectF into = QRectF(rect()).adjusted(6, 4, -6, -2);
+        if (over_)
+            paintCope(p, into, *over_, *joint_, atEnd_, figures_);
+        else
+            paintSaw(p, into, *joint_, atEnd_, figures_);
     }
 
 private:
     char decimalMark_;
     std::optional<TrimJoint> joint_;
+    std::optional<TrimLength> over_;
     bool atEnd_ = false;
     Figures figures_;
 };
@@ -312,7 +319,10 @@ void EdgeView::refresh() {
     }
     jointTitle_->setText(title);
     jointText_->setText(joint ? jointText(*joint, f) : QString());
-    saw_->show(job, joint, joint_.atEnd);
+    const Product* over = joint && joint->run >= 0 && joint->run < static_cast<int>(plan.trims.runs.size())
+                              ? job.catalogue.find(plan.trims.runs[static_cast<std::size_t>(joint->run)].product)
+                              : nullptr;
+    saw_->show(job, joint, joint_.atEnd, over);
     bench_->marks = {.joints = true, .runInHand = run_, .jointInHand = joint_};
     bench_->update();
 }

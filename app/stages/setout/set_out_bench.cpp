@@ -7,6 +7,7 @@
 #include "app/widgets/gesture.h"
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
+#include "core/geometry/boolean.h"
 #include "core/setout/lining.h"
 
 #include <QKeyEvent>
@@ -75,7 +76,8 @@ PlanView SetOutBench::view(const SurfacePlan& plan) const {
     Bounds b = boundsOf(plan.measured.outline);
     if (const LayerPlan* l = layer(); l && stockFormOf(l->family) == StockForm::Roll) // what is left at the edges shows
         for (const Piece& piece : l->setOut.pieces) {
-            if (piece.aside || (piece.shape.empty() && l->family == "roll") || held_.handle == Handle::Allowance)
+            if (!liesBeside(piece, unitInHand()) || (piece.shape.empty() && l->family == "roll") ||
+                held_.handle == Handle::Allowance)
                 continue;
             const Bounds c = boundsOf(piece.cut);
             b.low = {std::min(b.low.x, c.low.x), std::min(b.low.y, c.low.y)};
@@ -88,6 +90,53 @@ PlanView SetOutBench::view(const SurfacePlan& plan) const {
         b.high.x += more;
     }
     return {b, QRectF(rect()).adjusted(74, 16, -56, -44)};
+}
+
+int SetOutBench::unitInHand() const {
+    const LayerPlan* l = layer();
+    if (!l || piece_ < 0 || piece_ >= static_cast<int>(l->setOut.pieces.size())) return 0;
+    return l->setOut.pieces[static_cast<std::size_t>(piece_)].unit;
+}
+
+QPointF SetOutBench::reliefHandle(int index) const {
+    const LayerPlan* l = layer();
+    const auto at = static_cast<std::size_t>(index / 2);
+    if (!l || l->family != "roll" || index < 0 || at >= reliefs().size()) return {};
+    return view(*plan()).map(index % 2 == 0 ? reliefs()[at].from : reliefs()[at].to);
+}
+
+QPointF SetOutBench::proposalHandle() const {
+    const LayerPlan* l = layer();
+    if (!l || !l->setOut.proposedRelief) return {};
+    const ReliefCut& r = *l->setOut.proposedRelief;
+    return view(*plan()).map((r.from + r.to) * 0.5);
+}
+
+const std::vector<ReliefCut>& SetOutBench::reliefs() const {
+    return document_.job()
+        .finish(document_.currentSurface())
+        .layers[static_cast<std::size_t>(document_.currentLayer())]
+        .reliefs;
+}
+
+void SetOutBench::addRelief() {
+    const SurfacePlan* p = plan();
+    const LayerPlan* l = layer();
+    if (!p || !l || l->family != "roll" || !l->setOut.laid()) return;
+    std::vector<ReliefCut> all = reliefs();
+    if (l->setOut.proposedRelief) {
+        all.push_back(*l->setOut.proposedRelief);
+    } else {
+        const Bounds b = boundsOf(l->setOut.net);
+        // Beside those that are there already.
+        const double x = std::round(b.low.x + b.width() * (0.5 + 0.07 * static_cast<double>(all.size() % 6)));
+        const Region line = intersection(l->setOut.net, {{rectangle(x - 0.5, b.low.y - 1, 1, b.height() + 2)}});
+        const double y = line.empty() ? b.low.y : boundsOf(line).low.y;
+        all.push_back({{x, y}, {x, y + std::min(100.0, b.height() / 3)}});
+    }
+    relief_ = static_cast<int>(all.size()) * 2 - 1;
+    setFocus();
+    emit reliefsMoved(all, nextGesture());
 }
 
 QPointF SetOutBench::onScreen(Point p) const {
@@ -178,6 +227,9 @@ SetOutBench::Held SetOutBench::handleAt(QPointF at) const {
         return !handle.isNull() && std::hypot(handle.x() - at.x(), handle.y() - at.y()) < kReach + 4;
     };
     if (near(taperHandle())) return {Handle::Taper, -1};
+    if (near(proposalHandle())) return {Handle::Proposal, -1};
+    for (int r = 0; !reliefHandle(r).isNull(); ++r)
+        if (near(reliefHandle(r))) return {Handle::Relief, r};
     for (int j = 0; !jointHandle(j).isNull(); ++j) {
         const QPointF handle = jointHandle(j);
         if (std::abs(seamsLevel() ? handle.y() - at.y() : handle.x() - at.x()) < kReach) return {Handle::Joint, j};
@@ -241,6 +293,11 @@ void SetOutBench::mousePressEvent(QMouseEvent* event) {
         heldBounds_ = {v.unmap(QPointF(74, height() - 44)), v.unmap(QPointF(width() - 56, 16))};
         held_.handle = Handle::Allowance;
     }
+    if (held_.handle == Handle::Proposal) {
+        held_ = {};
+        return addRelief();
+    }
+    relief_ = held_.handle == Handle::Relief ? held_.index : -1;
     if (held_.handle == Handle::None) {
         if (const int piece = pieceAt(event->position()); l && piece != piece_) {
             piece_ = piece;
@@ -297,6 +354,19 @@ void SetOutBench::dragTo(QPointF screen) {
     case Handle::Allowance:
         emit allowanceMoved(edgeRule().key, {std::clamp(std::round(at.y - grab_), 0.0, 300.0)}, gesture_);
         break;
+    case Handle::Relief: {
+        std::vector<ReliefCut> all = reliefs();
+        if (held_.index / 2 >= static_cast<int>(all.size())) return;
+        ReliefCut& r = all[static_cast<std::size_t>(held_.index / 2)];
+        const Point to{std::round(at.x), std::round(at.y)};
+        if (held_.index % 2 == 0) // by its outer end the whole of it goes along
+            r = {to, r.to + (to - r.from)};
+        else
+            r.to = to;
+        if (distance(r.from, r.to) >= 1) emit reliefsMoved(all, gesture_);
+        break;
+    }
+    case Handle::Proposal: break;
     case Handle::Taper: {
         int boards = 0;
         for (const Row& r : s.rows) boards += (r.low + r.high) / 2 > at.y ? 1 : 0;
@@ -334,7 +404,9 @@ void SetOutBench::mouseMoveEvent(QMouseEvent* event) {
     case Handle::Allowance: setCursor(Qt::SizeVerCursor); break;
     case Handle::Joint: setCursor(seamsLevel() ? Qt::SizeVerCursor : Qt::SizeHorCursor); break;
     case Handle::Column: setCursor(Qt::SizeHorCursor); break;
-    case Handle::Lamp: setCursor(Qt::OpenHandCursor); break;
+    case Handle::Lamp:
+    case Handle::Relief: setCursor(Qt::OpenHandCursor); break;
+    case Handle::Proposal: setCursor(Qt::PointingHandCursor); break;
     case Handle::None: setCursor(Qt::ArrowCursor); break;
     }
 }
@@ -345,6 +417,7 @@ void SetOutBench::keyPressEvent(QKeyEvent* event) {
     const LayerPlan* l = layer();
     const int sideways = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int upwards = event->key() == Qt::Key_Up ? 1 : event->key() == Qt::Key_Down ? -1 : 0;
+    if (relief_ >= 0 && !reliefHandle(relief_).isNull() && keyOnRelief(event, sideways, upwards)) return;
     if (!l || !l->setOut.laid() || (sideways == 0 && upwards == 0)) return QWidget::keyPressEvent(event);
     const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;
     // Nudges that follow each other while the key is held are one gesture.
@@ -380,6 +453,25 @@ void SetOutBench::keyPressEvent(QKeyEvent* event) {
                         (l->family == "tiles" && rule("startY", {0}) == 4);
     const int wider = sideways != 0 ? sideways : upwards;
     moveStartTo((byHand ? rule("startOffset", {0}) : l->setOut.startOffset.value) - wider * step, gesture_);
+}
+
+bool SetOutBench::keyOnRelief(const QKeyEvent* event, int sideways, int upwards) {
+    std::vector<ReliefCut> all = reliefs();
+    const auto at = static_cast<std::size_t>(relief_ / 2);
+    if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) {
+        all.erase(all.begin() + static_cast<std::ptrdiff_t>(at));
+        relief_ = -1;
+        emit reliefsMoved(all, nextGesture());
+        return true;
+    }
+    if (sideways == 0 && upwards == 0) return false;
+    if (!event->isAutoRepeat()) gesture_ = nextGesture();
+    const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 : 1;
+    const Point by{sideways * step, upwards * step};
+    if (relief_ % 2 == 0) all[at].from = all[at].from + by;
+    all[at].to = all[at].to + by;
+    if (distance(all[at].from, all[at].to) >= 1) emit reliefsMoved(all, gesture_);
+    return true;
 }
 
 bool SetOutBench::event(QEvent* event) {
@@ -474,6 +566,32 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
                    handle);
         grip(p, handle, level, hasFocus() && j == joint_);
     }
+    if (s.proposedRelief) {
+        p.setPen(QPen(t.chalk, 2, Qt::DashLine));
+        p.drawLine(v.map(s.proposedRelief->from), v.map(s.proposedRelief->to));
+        const QPointF at = proposalHandle();
+        p.setBrush(t.paper);
+        p.setPen(QPen(t.chalk, 2));
+        p.drawEllipse(at, 9, 9);
+        p.drawLine(at - QPointF(4, 0), at + QPointF(4, 0));
+        p.drawLine(at - QPointF(0, 4), at + QPointF(0, 4));
+        p.setFont(textFont(0.8, true));
+        const QString text = tr("relief cut here");
+        paintLabel(p, at + QPointF(18 + QFontMetricsF(p.font()).horizontalAdvance(text) / 2, 0), text, t.chalk, true);
+    }
+    for (int r = 0; !reliefHandle(r).isNull(); ++r) {
+        const QPointF at = reliefHandle(r);
+        if (r % 2 == 0) { // the cut itself, also where it does not reach into the lining
+            p.setPen(QPen(t.pencil, 2.4));
+            p.drawLine(at, reliefHandle(r + 1));
+        }
+        grip(p, at, true, hasFocus() && r == relief_);
+        if (r != relief_) continue;
+        const ReliefCut& cut = reliefs()[static_cast<std::size_t>(r / 2)];
+        p.setFont(textFont(0.8, true));
+        const QString text = figuresFor(document_.job(), decimalMark_).length({distance(cut.from, cut.to)}, false);
+        paintLabel(p, at + QPointF(18 + QFontMetricsF(p.font()).horizontalAdvance(text) / 2, 0), text, t.pencil, true);
+    }
     if (s.centreLine && l->family != "planks") { // what the layout is centred on
         p.setPen(QPen(t.chalk, 1, Qt::DashDotLine));
         if (s.rowsAcross || s.module <= 0)
@@ -564,7 +682,7 @@ void SetOutBench::paintEvent(QPaintEvent*) {
     const SetOut& s = l ? l->setOut : none;
     if (piece_ >= static_cast<int>(s.pieces.size())) piece_ = -1;
     paintSetOut(p, v, planned->measured.outline, s, product(), f,
-                {.joints = true, .margins = true, .pieceInHand = piece_});
+                {.joints = true, .margins = true, .pieceInHand = piece_, .unitInHand = unitInHand()});
     const bool planks = l && l->family == "planks";
     paintSurfaceParts(p, v, *document_.job().surface(planned->surface), planned->shape,
                       {.supports = !planks || !s.laid(),

@@ -30,6 +30,13 @@ public:
 
     /// Whether the neighbours lie beside the surface, to see lines run through.
     void showNeighbours(bool shown);
+    /// Adds a relief cut: where one is proposed, else from the middle of the lowest side up.
+    void addRelief();
+    /// Where the grip of a relief cut's end lies, and of the one proposed; null if there is none.
+    [[nodiscard]] QPointF reliefHandle(int index) const;
+    [[nodiscard]] QPointF proposalHandle() const;
+    /// The cushion whose panels are unfolded, from 1: that of the piece in hand, or the only one; 0: none.
+    [[nodiscard]] int unitInHand() const;
     [[nodiscard]] int pieceInHand() const { return piece_; }
 
 signals:
@@ -38,6 +45,8 @@ signals:
     void columnMoved(westrum::Mm offset, int gesture);
     void jointsMoved(const std::vector<double>& joints, int gesture);
     void taperMoved(int boards);
+    /// The relief cuts of a lining are to be these.
+    void reliefsMoved(const std::vector<westrum::ReliefCut>& reliefs, int gesture);
     /// What is left at the edges of a lining is to be this.
     void allowanceMoved(const std::string& rule, westrum::Mm allowance, int gesture);
     void lampMoved(int opening, westrum::Point centre);
@@ -52,10 +61,10 @@ protected:
     bool event(QEvent* event) override;
 
 private:
-    enum class Handle { None, Start, Column, Joint, Taper, Lamp, Allowance };
+    enum class Handle { None, Start, Column, Joint, Taper, Lamp, Allowance, Relief, Proposal };
     struct Held {
         Handle handle = Handle::None;
-        int index = -1; ///< of the joint or opening
+        int index = -1; ///< of the joint or opening; of a relief cut twice its place, and one more for its inner end
     };
     [[nodiscard]] const SurfacePlan* plan() const;
     [[nodiscard]] const LayerPlan* layer() const;
@@ -75,6 +84,10 @@ private:
     /// level.
     [[nodiscard]] std::vector<double> jointsOf(const SetOut& setOut) const;
     [[nodiscard]] double snapped(double x) const;
+    /// Those of the layer in hand, as the job has them.
+    [[nodiscard]] const std::vector<ReliefCut>& reliefs() const;
+    /// A key while a relief cut is in hand; false: it says nothing to it.
+    bool keyOnRelief(const QKeyEvent* event, int sideways, int upwards);
     void moveStartTo(double offset, int gesture);
     void moveColumnTo(double offset, int gesture);
     void dragTo(QPointF at);
@@ -89,7 +102,8 @@ private:
     double grab_ = 0;             ///< mm between pointer and line when taken hold of
     std::vector<double> dragged_; ///< joints while one of them is moved
     int gesture_ = 0;
-    int joint_ = 0; ///< in hand for the keys
+    int joint_ = 0;   ///< in hand for the keys
+    int relief_ = -1; ///< the same: place of an end, as Held::index; -1: none
     int piece_ = -1;
     bool neighbours_ = false;
 };

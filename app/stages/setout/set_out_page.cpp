@@ -7,6 +7,7 @@
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
 #include "core/setout/lamp_rows.h"
+#include "core/setout/lining.h"
 #include "core/setout/plank_floor.h"
 
 #include <QHBoxLayout>
@@ -25,6 +26,7 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
       editRules_(new QPushButton(tr("How laid…"))),
       lamps_(new QPushButton(tr("Lamps onto rows"))),
       freeJoints_(new QPushButton(tr("Joints as suggested"))),
+      relief_(new QPushButton(tr("Relief cut"))),
       forms_(new QVBoxLayout),
       bench_(new SetOutBench(document, decimalMark)),
       cushion_(new CushionPicture),
@@ -93,6 +95,11 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     editRules_->setObjectName(QStringLiteral("editRules"));
     lamps_->setObjectName(QStringLiteral("lampsOntoRows"));
     freeJoints_->setObjectName(QStringLiteral("freeJoints"));
+    relief_->setObjectName(QStringLiteral("reliefCut"));
+    relief_->setToolTip(
+        tr("Cuts in from the edge, so that the lining lies on a double curve. Drag its ends; Delete takes "
+           "the one in hand away"));
+    connect(relief_, &QPushButton::clicked, bench_, &SetOutBench::addRelief);
     for (QPushButton* button : {editProduct_, editRules_}) {
         button->setCheckable(true);
         connect(button, &QPushButton::toggled, this, [this] { refreshForms(); });
@@ -105,8 +112,9 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     showEdges_->setObjectName(QStringLiteral("edges"));
     showEdges_->setToolTip(tr("What closes its edges, and how the saw is set for every end"));
     connect(showEdges_, &QPushButton::toggled, this, [this] { refresh(); });
-    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, neighbours, showEdges_})
+    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, relief_, neighbours, showEdges_})
         row->addWidget(button);
+    for (QPushButton* button : {lamps_, freeJoints_, relief_}) button->hide(); // until there is something to do
     column()->addLayout(row);
     column()->addLayout(forms_);
     auto* benches = new QHBoxLayout;
@@ -131,6 +139,9 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     });
     connect(bench_, &SetOutBench::jointsMoved, this, [this](const std::vector<double>& joints, int gesture) {
         push(document_, moveJoints(document_, surfaceId(), joints, gesture, document_.currentLayer()));
+    });
+    connect(bench_, &SetOutBench::reliefsMoved, this, [this](const std::vector<ReliefCut>& reliefs, int gesture) {
+        push(document_, moveReliefs(document_, surfaceId(), reliefs, gesture, document_.currentLayer()));
     });
     connect(bench_, &SetOutBench::allowanceMoved, this, [this](const std::string& rule, Mm to, int gesture) {
         push(document_, moveAllowance(document_, surfaceId(), rule, to, gesture, document_.currentLayer()));
@@ -408,6 +419,8 @@ void SetOutPage::refresh() {
     for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
     lamps_->setVisible(laid && plan->family == "boards" && lamp);
     freeJoints_->setVisible(layer() && !layer()->joints.empty());
+    relief_->setVisible(laid && plan->family == "roll" && !showEdges_->isChecked() &&
+                        liningRulesOf(layer()->rules).face == LinedFace::Surface);
     const bool edges = showEdges_->isChecked();
     const bool cushion = laid && !edges && p->family == "cloth";
     // What goes, goes first: beside each other they would widen the window.

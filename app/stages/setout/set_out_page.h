@@ -51,6 +51,7 @@ private:
     QPushButton* editRules_;
     QPushButton* lamps_;
     QPushButton* freeJoints_;
+    QPushButton* relief_;
     QVBoxLayout* forms_;
     SetOutBench* bench_;
     CushionPicture* cushion_;

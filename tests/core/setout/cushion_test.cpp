@@ -194,6 +194,18 @@ private slots:
         r.outline = difference(r.outline, {{westrum::rectangle(300, 150, 200, 150)}});
         r.openings = {openingAt(OpeningKind::Hatch, 300, 150, 200, 150)};
         QVERIFY(!has(sewn(r), RemarkKind::CushionHole)); // a lid lies under it
+        // Two cushions that part over the lid, at 600, are whole as well.
+        SetOutRequest two = bench(1200, 500);
+        two.outline = difference(two.outline, {{westrum::rectangle(500, 150, 200, 150)}});
+        two.openings = {openingAt(OpeningKind::Hatch, 500, 150, 200, 150)};
+        two.rules["cushions"] = 2;
+        int tops = 0;
+        for (const Piece& p : sewn(two).pieces) {
+            if (!p.name.ends_with(" top")) continue;
+            ++tops;
+            QCOMPARE(p.shape.rings.front().size(), 4UL);
+        }
+        QCOMPARE(tops, 2);
         r.openings[0].kind = OpeningKind::Other;
         QVERIFY(has(sewn(r), RemarkKind::CushionHole)); // a wheel arch comes up through it
         QVERIFY(has(sewn(bench(1200, 70)), RemarkKind::CushionThin));

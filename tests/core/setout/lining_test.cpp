@@ -243,6 +243,69 @@ private slots:
     }
 
     /// A floor with an arch in one side: the up-stand opens at its two outer corners, and pieces close them.
+    void reliefCutCountsAsPartOfASeam() {
+        // 1000 x 600, asked to stretch by 20 %, the carpet gives 12 %. A cut of 400 from the foot crosses 2/3 of the
+        // height: 0.20 / (1 + 2/3) = 0.12, just enough; 300 would leave 0.20 / 1.5 = 0.133.
+        SetOutRequest r = wall(1000, 600);
+        r.stretch = 0.20;
+        const auto complains = [](const SetOut& s) {
+            return std::any_of(s.remarks.begin(), s.remarks.end(),
+                               [](const Remark& m) { return m.kind == RemarkKind::StretchBeyondLining; });
+        };
+        QVERIFY(complains(laid(r)));
+        r.reliefs = {{{500, 0}, {500, 300}}};
+        QVERIFY(complains(laid(r)));
+        r.reliefs = {{{500, 0}, {500, 401}}};
+        const SetOut s = laid(r);
+        QVERIFY(!complains(s));
+        // It is cut from the edge of the margin, 45 mm outside, and told to the saw as a snip.
+        QCOMPARE(s.pieces[0].snips.size(), 1UL);
+        QVERIFY(std::abs(s.pieces[0].snips[0].front().y + 45) <= 1);
+        QCOMPARE(s.pieces[0].snips[0].back(), (Point{500, 401}));
+        // A slanting one counts by its own line: from the corner at 45 degrees that line is 600 sqrt 2 long.
+        const ReliefShare slant = shareOf({{0, 0}, {300, 300}}, r.outline);
+        QVERIFY(std::abs(slant.asSeam() - 0.5) < 0.01);
+        // Beside the wall it relieves nothing, and is told.
+        r.reliefs = {{{1200, 0}, {1200, 400}}};
+        const SetOut off = laid(r);
+        QVERIFY(complains(off));
+        QCOMPARE(off.remarks[0].kind, RemarkKind::ReliefOutside);
+        QVERIFY(off.reliefs.empty());
+    }
+
+    void reliefCutIsProposedWhereItIsHidden() {
+        SetOutRequest r = wall(1000, 600);
+        r.stretch = 0.18;                      // 1.5 strips' worth for 12 %: half a seam is missing
+        QVERIFY(!laid(r).proposedRelief);      // nothing hides one
+        r.sides[2].kind = EdgeKind::UnderTrim; // the upper side
+        const SetOut s = laid(r);
+        QVERIFY(s.proposedRelief.has_value());
+        QCOMPARE(s.proposedRelief->from, (Point{500, 600}));
+        QVERIFY(std::abs(s.proposedRelief->to.x - 500) < 1e-6 && std::abs(s.proposedRelief->to.y - 300) <= 1);
+        // Taken, it is enough, and nothing more is proposed.
+        r.reliefs = {*s.proposedRelief};
+        QVERIFY(!laid(r).proposedRelief);
+        // Behind furniture it goes as deep as that reaches: a zone 200 high along the foot.
+        r.reliefs.clear();
+        r.sides[2].kind = EdgeKind::Unsaid;
+        r.hidden = {{{rectangle(0, 0, 1000, 200)}}};
+        const SetOut low = laid(r);
+        QCOMPARE(low.proposedRelief->from, (Point{500, 0}));
+        QVERIFY(std::abs(low.proposedRelief->to.y - 200) <= 1);
+    }
+
+    void lappedSeamHasItsLapOnce() {
+        // 3000 wide on 1950 of use with 30 beyond a seam: butted, both pieces have it; lapped, the first reaches under.
+        SetOutRequest r = wall(3000, 600);
+        r.joints = {1500};
+        const auto extents = [](const SetOut& s) {
+            return std::pair(boundsOf(s.pieces[0].cut).high.x, boundsOf(s.pieces[1].cut).low.x);
+        };
+        QCOMPARE(extents(laid(r)), std::pair(1530.0, 1470.0));
+        r.rules["seam"] = 1;
+        QCOMPARE(extents(laid(r)), std::pair(1530.0, 1500.0));
+    }
+
     void upstandsTakeCornerPieces() {
         SetOutRequest r = wall(2000, 1500, {{"upstand", 80}, {"pile", 3}});
         r.lies = true;
@@ -252,6 +315,9 @@ private slots:
         QCOMPARE(s.pieces[1].name, std::string("corner 1"));
         const Bounds b = boundsOf(s.pieces[0].cut);
         QVERIFY(std::abs(b.low.x + 80) < 1e-3 && std::abs(b.high.y - 1580) < 1e-3);
+        // Inside corners are mitred, or have a piece each as well: four of the floor, two where the arch begins.
+        r.rules["insideCorners"] = 1;
+        QCOMPARE(laid(r).pieces.size(), 9UL);
         // On a wall there is nothing to stand up against.
         r.lies = false;
         QCOMPARE(laid(r).pieces.size(), 1UL);
