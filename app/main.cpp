@@ -4,6 +4,7 @@
 #include "app/drawing/theme.h"
 #include "app/main_window.h"
 #include "app/stages/buildup/build_up_page.h"
+#include "app/stages/buy/compare_view.h"
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/measure/photograph_tracer.h"
@@ -18,8 +19,10 @@
 #include <QLibraryInfo>
 #include <QLocale>
 #include <QPainter>
+#include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QTableView>
 #include <QTimer>
 #include <QTranslator>
 
@@ -101,22 +104,30 @@ public:
                 for (int k = 0; k < joint; ++k) window_.findChild<EdgeView*>()->stepJoint(1);
             };
         };
+        const auto buy = [this](const char* view, const std::string& surface, bool whole) {
+            return [this, view, surface, whole] {
+                document_.setCurrentSurface(surface);
+                window_.showStage(MainWindow::Buy);
+                window_.findChild<QPushButton*>(QString::fromLatin1(view))->setChecked(true);
+                window_.findChild<QPushButton*>(QStringLiteral("wholeVan"))->setChecked(whole);
+            };
+        };
         shots_ = {
             {QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
-            {QStringLiteral("measure-openings"), stage(MainWindow::Measure, "ceiling", PartsPanel::Openings, 0)},
             {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
             {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
             {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
             {QStringLiteral("set-out-boards"), stage(MainWindow::SetOut, "ceiling", PartsPanel::Outline)},
-            {QStringLiteral("set-out-panels"), stage(MainWindow::SetOut, "right-lower", PartsPanel::Outline)},
             {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
             {QStringLiteral("edges"), edges("floor", 3)},
             {QStringLiteral("set-out-lining"), stage(MainWindow::SetOut, "left-lower", PartsPanel::Outline)},
             {QStringLiteral("set-out-cushion"), stage(MainWindow::SetOut, "bench-top", PartsPanel::Outline)},
             {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
             {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
-            {QStringLiteral("cut-lengths"), cut("rail-oak", CutPage::Order, 2)},
-            {QStringLiteral("buy"), stage(MainWindow::Buy, "floor", PartsPanel::Outline)},
+            {QStringLiteral("buy"), buy("showList", "floor", false)},
+            {QStringLiteral("mass"), buy("showMass", "floor", false)},
+            {QStringLiteral("compare"), buy("showCompare", "left-upper", false)},
+            {QStringLiteral("compare-schemes"), buy("showCompare", "left-upper", true)},
             {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
             {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
             {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
@@ -131,6 +142,10 @@ private:
         if (!document_.isSettled() || document_.cutting().isSearching()) return; // not before all figures stand
         if (const auto* page = window_.findChild<BuildUpPage*>(); page && page->isVisible() && page->isWorkingOut())
             return;
+        if (const auto* list = window_.findChild<QTableView*>(QStringLiteral("shoppingList"));
+            list->isVisible() && !document_.odds())
+            return;
+        if (const auto* compare = window_.findChild<CompareView*>(); compare->isVisible() && compare->columns() == 0) return;
         if (!shown_) {
             shots_[next_].second();
             shown_ = true;

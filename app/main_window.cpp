@@ -47,6 +47,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
       pages_(new QStackedWidget),
       measure_(new MeasurePage(document, decimalMark_)),
       cut_(new CutPage(document, decimalMark_)),
+      buy_(new BuyPage(document, decimalMark_)),
       newVan_(new NewVanPage(decimalMark_)),
       tally_(new TallyStrip(document, decimalMark_)),
       noticeBar_(new QWidget),
@@ -101,7 +102,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     pages_->addWidget(new BuildUpPage(document, decimalMark_));
     pages_->addWidget(new SetOutPage(document, decimalMark_));
     pages_->addWidget(cut_);
-    pages_->addWidget(new BuyPage(document, decimalMark_));
+    pages_->addWidget(buy_);
     pages_->addWidget(new FitPage(document, decimalMark_));
     pages_->addWidget(new LogPage(document, decimalMark_));
     pages_->addWidget(newVan_);
@@ -124,6 +125,8 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     connect(map_, &ShellMap::sidePicked, this, &MainWindow::sidePicked);
     connect(map_, &ShellMap::pointedAt, cut_, &CutPage::pointAt);
     connect(cut_, &CutPage::glow, map_, &ShellMap::glow);
+    connect(buy_, &BuyPage::shaded, map_, &ShellMap::shade);
+    connect(buy_, &BuyPage::surfacePicked, this, [this](const std::string& id) { document_.setCurrentSurface(id); });
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
     connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
@@ -146,6 +149,7 @@ void MainWindow::showStage(Stage stage) {
     if (pages_->isHidden()) enlargeMap(false);
     rule_->setCurrent(stage);
     map_->glow({}, {});
+    if (stage != Buy) map_->shade({});
     pages_->setCurrentIndex(stage);
     if (!focusWidget() || focusWidget() == jobButton_) pages_->currentWidget()->setFocus();
 }

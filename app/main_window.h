@@ -18,6 +18,7 @@
 
 namespace westrum {
 
+class BuyPage;
 class CutPage;
 class MeasurePage;
 class NewVanPage;
@@ -80,6 +81,7 @@ private:
     QStackedWidget* pages_;
     MeasurePage* measure_;
     CutPage* cut_;
+    BuyPage* buy_;
     NewVanPage* newVan_;
     Pointing pointing_ = Pointing::AtPartner;
     ShellMap::SideAt firstSide_;

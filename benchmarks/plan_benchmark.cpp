@@ -1,6 +1,8 @@
 // Speed of planning, printed, never asserted. scripts/benchmark runs this and times the window's start and memory.
 
 #include "app/document/commands.h"
+#include "core/plan/cut_problems.h"
+#include "core/plan/odds.h"
 #include "core/setout/set_out.h"
 #include "formats/demo.h"
 
@@ -53,6 +55,38 @@ static void everyStartOfTheDemoFloor(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(startsOf(job, "floor"));
 }
 BENCHMARK(everyStartOfTheDemoFloor)->Unit(benchmark::kMillisecond);
+
+/// A thousand variations: of the floor on one core; of the whole job on two, a tenth of them here.
+static void thousandVariationsOfTheFloor(benchmark::State& state) {
+    Job job = demoJob();
+    std::erase_if(job.surfaces, [](const Surface& s) { return s.id != "floor"; });
+    std::erase_if(job.finishes, [](const auto& f) { return f.first != "floor"; });
+    const Plan p = plan(job);
+    for (auto _ : state) benchmark::DoNotOptimize(oddsOf(job, p, {}, 1000));
+}
+BENCHMARK(thousandVariationsOfTheFloor)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+static void hundredVariationsOfTheWholeJob(benchmark::State& state) {
+    const Job job = demoJob();
+    const Plan p = plan(job);
+    for (auto _ : state) benchmark::DoNotOptimize(oddsOf(job, p, {}, 100, {}, 2));
+}
+BENCHMARK(hundredVariationsOfTheWholeJob)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// Another price of one product: what is bought, shared and weighed anew.
+static void repriceTheDemoJob(benchmark::State& state) {
+    Job job = demoJob();
+    Planner planner;
+    Plan p = planner.plan(job);
+    std::vector<ProductCut> cuts;
+    for (const CutProblem& problem : cutProblems(job, p))
+        cuts.push_back(cutProduct(problem, {.seed = 1, .iterations = 1}));
+    for (auto _ : state) {
+        job.catalogue.products[0].packPrice->minor += 1;
+        benchmark::DoNotOptimize(withCuts(planner.plan(job), job, cuts));
+    }
+}
+BENCHMARK(repriceTheDemoJob)->Unit(benchmark::kMillisecond);
 
 /// From the gesture to the plan in the document, through command, undo stack and worker thread.
 static void gestureToPlanInTheDocument(benchmark::State& state) {

@@ -102,6 +102,55 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::LinesMissNeighbour:
         return FinishWords::tr("The lines miss those of %1 by %2. Start both from the datum.")
             .arg(f["other"], f["length"]);
+    case RemarkKind::NeedUnserved: {
+        const QString what = needText(static_cast<Serves>(f.count("serves")), f.share("amount"), figures);
+        if (f.count("least") <= 0)
+            return FinishWords::tr("The catalogue has nothing for %1: it is not on the list.").arg(what);
+        return f.count("most") > 0
+                   ? FinishWords::tr("The catalogue has nothing for %1 between %2 and %3 long: it is not on the list.")
+                         .arg(what, f["least"], f["most"])
+                   : FinishWords::tr("The catalogue has nothing for %1 at least %2 long: it is not on the list.")
+                         .arg(what, f["least"]);
+    }
+    case RemarkKind::AxleOver: {
+        const QString kg = figures.mass({f.share("kg")}), limit = figures.mass({f.share("limit")});
+        switch (f.count("which")) {
+        case 0:
+            return FinishWords::tr(
+                       "The front axle would carry %1, and its plate says %2. Choose something lighter, or move "
+                       "mass back.")
+                .arg(kg, limit);
+        case 1:
+            return FinishWords::tr(
+                       "The rear axle would carry %1, and its plate says %2. Choose something lighter, or move "
+                       "mass forwards.")
+                .arg(kg, limit);
+        default:
+            return FinishWords::tr("The van would weigh %1, and its plate says %2. Choose something lighter.")
+                .arg(kg, limit);
+        }
+    }
+    case RemarkKind::SideOver:
+        return (f.count("right") > 0
+                    ? FinishWords::tr(
+                          "The right side would carry %1, more than half of what the van may weigh, %2. Move mass "
+                          "to the left.")
+                    : FinishWords::tr(
+                          "The left side would carry %1, more than half of what the van may weigh, %2. Move mass "
+                          "to the right."))
+            .arg(figures.mass({f.share("kg")}), figures.mass({f.share("limit")}));
+    case RemarkKind::AllowancePassed:
+        return FinishWords::tr("The finishes weigh %1, and %2 were allowed for them.")
+            .arg(figures.mass({f.share("kg")}), figures.mass({f.share("limit")}));
+    case RemarkKind::AdhesiveNeverCloses:
+        return FinishWords::tr(
+                   "%1 must dry for %2 min and stays open for only %3: it cannot be closed in time. Correct its "
+                   "fields by the label, or choose another.")
+            .arg(f["product"], figures.number(f.share("flash"), 0), figures.number(f.share("open"), 0));
+    case RemarkKind::AdhesiveTooCool:
+        return FinishWords::tr(
+                   "%1 holds up to %2 °C, and a skin in the sun gets about %3 °C here. Choose a heat-proof one.")
+            .arg(f["product"], figures.number(f.share("limit"), 0), figures.number(f.share("heat"), 0));
     case RemarkKind::LampOffRow:
         return FinishWords::tr("%1 lies %2 off the middle of its row.").arg(f["opening"], f["length"]);
     case RemarkKind::CushionNoHeight:

@@ -151,10 +151,22 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return FitWords::tr("%1: %n length(s), %2 in all. Pre-drill; check each with a straight edge.", nullptr,
                             static_cast<int>(f.count("count")))
             .arg(f["product"], figures.length({f.mm("total")}));
-    case StepKind::SpreadAdhesive:
-        return FitWords::tr("%1: %2 kg. No more at a time than can be closed within %3 minutes; no load for %4 hours. "
-                            "The label goes before these figures.")
-            .arg(f["product"], f["amount"], f["minutes"], f["hours"]);
+    case StepKind::SpreadAdhesive: {
+        QStringList said{
+            FitWords::tr("%1: %2 kg, at %3 to %4 °C.").arg(f["product"], f["amount"], f["coldest"], f["warmest"])};
+        if (f.count("flash") > 0)
+            said << FitWords::tr("Let it dry for %1 minutes until it only just sticks.").arg(f["flash"]);
+        if (f.count("bays") > 1)
+            said << FitWords::tr(
+                        "In %1 bays of %2 m², one after the other: each takes about %3 minutes to coat and close, "
+                        "and it stays open for %4.")
+                        .arg(f["bays"], figures.number(f.share("each"), 2), figures.number(f.share("bayMinutes"), 0),
+                             f["minutes"]);
+        else
+            said << FitWords::tr("No more at a time than can be closed within %1 minutes.").arg(f["minutes"]);
+        said << FitWords::tr("No load for %1 hours. The label goes before these figures.").arg(f["hours"]);
+        return said.join(QLatin1Char(' '));
+    }
     case StepKind::Coat:
         return f.count("coat") < f.count("coats")
                    ? FitWords::tr("%1: about %2 l. Then %3 hours, and rub it down lightly.")

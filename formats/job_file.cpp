@@ -16,6 +16,8 @@ namespace westrum {
 namespace {
 
 constexpr int kDeepest = 32;
+constexpr int kMostSpares = 10000;
+constexpr std::size_t kMostBought = 10000;
 constexpr std::size_t kMostLayers = 40, kMostOptions = 12, kMostJoints = 200;
 
 constexpr FileWords<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
@@ -46,6 +48,16 @@ int nestingOf(const QByteArray& bytes) {
     return deepest;
 }
 
+/// The kilograms of a van's mass by their keys.
+std::array<std::pair<const char*, std::optional<double>*>, 6> kgs(VanMass& m) {
+    return {{{"frontKg", &m.front},
+             {"rearKg", &m.rear},
+             {"frontLimitKg", &m.frontLimit},
+             {"rearLimitKg", &m.rearLimit},
+             {"grossLimitKg", &m.grossLimit},
+             {"allowanceKg", &m.allowance}}};
+}
+
 class JobReader : public JsonWalk {
 public:
     Job read(const Json& root) {
@@ -65,6 +77,44 @@ public:
         number(root, "", "seed", 0, 1e15, seed, false);
         job.seed = static_cast<std::uint64_t>(seed);
         number(root, "", "spoilChance", 0, 0.9, job.spoilChance, false);
+        number(root, "", "spreadM2PerMinute", 0.01, 50, job.spreadM2PerMinute, false);
+        number(root, "", "closeM2PerMinute", 0.01, 50, job.closeM2PerMinute, false);
+        flag(root, "", "consumables", job.consumables);
+        number(root, "", "acceptedRisk", 0, 1, job.acceptedRisk, false);
+        if (const Json* spares = objectMember(root, "", "spares", false)) {
+            for (const auto& [product, n] : spares->items())
+                if (n.is_number_integer() && n >= 0 && n <= kMostSpares)
+                    job.spares[product] = n;
+                else
+                    fault(FileFaultKind::OutOfRange, "spares." + product);
+        }
+        job.budget = money(root, "", "budgetMinor");
+        if (const Json* bought = objectMember(root, "", "bought", false))
+            for (const auto& [key, entry] : bought->items()) {
+                const std::string path = "bought." + key;
+                if (!entry.is_object() || job.bought.size() >= kMostBought) {
+                    fault(FileFaultKind::WrongType, path, "object");
+                    continue;
+                }
+                Bought b;
+                count(entry, path, "packs", 0, 1000000, b.packs);
+                b.paid = money(entry, path, "paidMinor");
+                text(entry, path, "lot", b.lot, false);
+                job.bought[key] = std::move(b);
+            }
+        if (const Json* m = objectMember(root, "", "mass", false)) job.mass = vanMass(*m, "mass");
+        each(
+            root, "", "weighings",
+            [&](const Json& entry, const std::string& path) {
+                Weighing w;
+                text(entry, path, "when", w.when, false);
+                text(entry, path, "note", w.note, false);
+                number(entry, path, "frontKg", 0, kMostVanKg, w.front, false);
+                number(entry, path, "rearKg", 0, kMostVanKg, w.rear, false);
+                number(entry, path, "fittedKg", -kMostVanKg, kMostVanKg, w.fitted, false);
+                job.weighings.push_back(std::move(w));
+            },
+            false, 200);
         if (const Json* d = objectMember(root, "", "datum", false))
             job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
         if (const Json* h = objectMember(root, "", "headroom", false))
@@ -201,6 +251,38 @@ private:
         return l;
     }
 
+    VanMass vanMass(const Json& entry, const std::string& path) {
+        VanMass m;
+        m.wheelbase = reading(entry, path, "wheelbase");
+        m.track = reading(entry, path, "track");
+        m.rearAxle = reading(entry, path, "rearAxle");
+        for (const auto& [key, value] : kgs(m)) {
+            double kg = 0;
+            if (!entry.contains(key)) continue;
+            number(entry, path, key, 0, kMostVanKg, kg, false);
+            *value = kg;
+        }
+        if (const Json* places = objectMember(entry, path, "places", false)) {
+            for (const auto& [surface, at] : places->items()) {
+                const auto sound = [](const Json& n) {
+                    return n.is_number() && std::abs(n.get<double>()) <= kLongestLength.value;
+                };
+                if (at.is_array() && at.size() == 2 && sound(at[0]) && sound(at[1]))
+                    m.places[surface] = {at[0], at[1]};
+                else
+                    fault(FileFaultKind::OutOfRange, path + ".places." + surface);
+            }
+        }
+        return m;
+    }
+
+    /// An amount in the job's currency; nothing if it says none.
+    std::optional<Money> money(const Json& entry, const std::string& path, const char* key) {
+        double minor = 0;
+        if (!number(entry, path, key, 0, static_cast<double>(kMostMinorUnits), minor, false)) return std::nullopt;
+        return Money{static_cast<std::int64_t>(minor), currency_};
+    }
+
     FitLog log(const Json& entry, const std::string& path) {
         FitLog l;
         if (!entry.is_object()) {
@@ -216,9 +298,7 @@ private:
         count("leftOver", l.leftOver);
         double hours = 0;
         if (number(entry, path, "hours", 0, 100000, hours, false)) l.hours = hours;
-        double paid = 0;
-        if (number(entry, path, "paidMinor", 0, static_cast<double>(kMostMinorUnits), paid, false))
-            l.paid = Money{static_cast<std::int64_t>(std::llround(paid)), currency_};
+        l.paid = money(entry, path, "paidMinor");
         text(entry, path, "note", l.note, false);
         if (const Json* done = member(entry, path, "done", false)) {
             if (!done->is_array() || done->size() > kMostEntries)
@@ -323,11 +403,35 @@ QByteArray writeJob(const Job& job) {
               {"shownUnit", wordOf(kUnits, job.shownUnit)},
               {"seed", job.seed},
               {"spoilChance", job.spoilChance},
+              {"spreadM2PerMinute", job.spreadM2PerMinute},
+              {"closeM2PerMinute", job.closeM2PerMinute},
+              {"consumables", job.consumables},
+              {"acceptedRisk", job.acceptedRisk},
               {"datum", Json::object()},
               {"headroom", Json::object()},
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
+    if (job.budget) root["budgetMinor"] = job.budget->minor;
+    for (const auto& [key, b] : job.bought) {
+        Json entry{{"packs", b.packs}};
+        if (b.paid) entry["paidMinor"] = b.paid->minor;
+        if (!b.lot.empty()) entry["lot"] = b.lot;
+        root["bought"][key] = std::move(entry);
+    }
+    for (const auto& [product, n] : job.spares) root["spares"][product] = n;
+    Json mass = Json::object();
+    putReading(mass, "wheelbase", job.mass.wheelbase);
+    putReading(mass, "track", job.mass.track);
+    putReading(mass, "rearAxle", job.mass.rearAxle);
+    VanMass own = job.mass;
+    for (const auto& [key, value] : kgs(own))
+        if (*value) mass[key] = **value;
+    for (const auto& [surface, at] : job.mass.places) mass["places"][surface] = {at.x, at.y};
+    if (!mass.empty()) root["mass"] = std::move(mass);
+    for (const Weighing& w : job.weighings)
+        root["weighings"].push_back(
+            {{"when", w.when}, {"note", w.note}, {"frontKg", w.front}, {"rearKg", w.rear}, {"fittedKg", w.fitted}});
     putReading(root["datum"], "rear", job.datum.rear);
     putReading(root["datum"], "front", job.datum.front);
     for (const auto& [key, reading] : {std::pair{"rear", &job.headroom.rear},

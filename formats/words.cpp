@@ -353,12 +353,14 @@ QString sentence(const ParseError& error, const QString& typed) {
 }
 
 QString packsText(const Purchase& purchase, const Figures& figures) {
+    if (purchase.serves == Serves::Sealant) return Words::tr("%n cartridge(s)", nullptr, purchase.packs);
     const Family* family = productFamily(purchase.family);
     if (!family) return itemsText(purchase.family, purchase.packs);
     switch (family->soldBy) {
     case SoldBy::Pack: return Words::tr("%n pack(s)", nullptr, purchase.packs);
     case SoldBy::Roll: return Words::tr("%n roll(s)", nullptr, purchase.packs);
-    case SoldBy::Metre: return Words::tr("%1 m").arg(figures.number(purchase.lengthNeeded.value / 1000, 2));
+    case SoldBy::Metre:
+        return Words::tr("%1 m").arg(figures.number((purchase.lengthNeeded + purchase.lengthLeft).value / 1000, 2));
     case SoldBy::Container: return Words::tr("%n container(s)", nullptr, purchase.packs);
     case SoldBy::Sheet:
     case SoldBy::Length: break;
@@ -384,6 +386,36 @@ QString sundryText(const Sundry& s, const Figures& f) {
     case SundryKind::Staples: return Words::tr("%n staple(s)", nullptr, static_cast<int>(s.amount));
     case SundryKind::FoamGlue: return Words::tr("%1 m² to glue").arg(f.number(s.amount, 2));
     case SundryKind::LiningCloth: return Words::tr("%1 of plain lining").arg(f.area({s.amount}));
+    }
+    return {};
+}
+
+QString needText(Serves serves, double amount, const Figures& f) {
+    const int n = static_cast<int>(std::ceil(amount - 1e-9));
+    const auto metres = [&] { return f.number(amount, amount < 10 ? 1 : 0); };
+    switch (serves) {
+    case Serves::Screws: return Words::tr("%n screw(s)", nullptr, n);
+    case Serves::RivetNuts: return Words::tr("%n rivet nut(s)", nullptr, n);
+    case Serves::MachineScrews: return Words::tr("%n machine screw(s)", nullptr, n);
+    case Serves::Washers: return Words::tr("%n washer(s)", nullptr, n);
+    case Serves::ScrewCups: return Words::tr("%n screw cup(s)", nullptr, n);
+    case Serves::PanelClips: return Words::tr("%n panel clip(s)", nullptr, n);
+    case Serves::HookAndLoop: return Words::tr("%1 m of hook-and-loop").arg(metres());
+    case Serves::Staples: return Words::tr("%n staple(s)", nullptr, n);
+    case Serves::AdhesiveTube: return Words::tr("%1 ml of adhesive from the tube").arg(f.number(amount, 0));
+    case Serves::Grout: return Words::tr("%1 of grout").arg(f.mass({amount}));
+    case Serves::BarrierTape: return Words::tr("%1 m of barrier tape").arg(metres());
+    case Serves::SeamSealer: return Words::tr("%1 m of seam to seal").arg(metres());
+    case Serves::CornerBlocks: return Words::tr("%n corner block(s)", nullptr, n);
+    case Serves::Zip: return Words::tr("%1 m of zip").arg(metres());
+    case Serves::Thread: return Words::tr("%1 m of thread").arg(metres());
+    case Serves::PipingCord: return Words::tr("%1 m of piping cord").arg(metres());
+    case Serves::FoamGlue: return Words::tr("%1 to glue").arg(f.area({amount}));
+    case Serves::PlainLining: return Words::tr("%1 of plain lining").arg(f.area({amount}));
+    case Serves::AbrasiveDiscs: return Words::tr("%1 to sand").arg(f.area({amount}));
+    case Serves::MaskingTape: return Words::tr("%1 m of masking tape").arg(metres());
+    case Serves::Blades: return Words::tr("%1 m to cut with a blade").arg(metres());
+    case Serves::Sealant: return Words::tr("%1 m of bead").arg(metres());
     }
     return {};
 }

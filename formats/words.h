@@ -34,6 +34,8 @@ QString sentence(const Remark& remark, const Figures& figures);
 /// The same with the name of its surface before it, where the job has more than one.
 QString sentenceWithPlace(const Job& job, const Remark& remark, const Figures& figures);
 QString sentence(const FileFault& fault);
+/// "212 screws", "3.1 kg of grout": so much of what serves a purpose.
+QString needText(Serves serves, double amount, const Figures& figures);
 QString sentence(const ParseError& error, const QString& typed);
 
 QString stepTitle(const FitStep& step, const Figures& figures);

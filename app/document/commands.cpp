@@ -1,6 +1,7 @@
 #include "app/document/commands.h"
 
 #include "app/document/set_value.h"
+#include "core/plan/options.h"
 #include "core/setout/set_out.h"
 
 #include <QCoreApplication>
@@ -328,6 +329,12 @@ Command chooseOption(JobDocument& d, const std::string& surface, int option) {
     });
 }
 
+Command chooseScheme(JobDocument& d, const std::string& name) {
+    return setValue(
+        Commands::tr("Choose a scheme"), d, JobPart::Finish, {}, [](auto& job) -> auto& { return job.finishes; },
+        withScheme(d.job(), name).finishes);
+}
+
 Command copyBuildUp(JobDocument& d, const std::string& from, const std::string& to) {
     const Finish copied = d.job().finish(from);
     return changeFinish(Commands::tr("Copy the build-up"), d, to, [&](Finish& f) {
@@ -352,6 +359,63 @@ Command renameProduct(JobDocument& d, const std::string& product, const std::str
 
 Command setProductField(JobDocument& d, const std::string& product, const std::string& key, double value) {
     return changeProduct(Commands::tr("Change a product"), d, product, [&](Product& p) { p.fields[key] = value; });
+}
+
+Command setSpare(JobDocument& d, const std::string& product, int spare) {
+    std::map<std::string, int> spares = d.job().spares;
+    spares[product] = spare;
+    if (spare <= 0) spares.erase(product);
+    return setSpares(d, std::move(spares));
+}
+
+Command setSpares(JobDocument& d, std::map<std::string, int> spares) {
+    return setValue(
+        Commands::tr("Change what is bought to spare"), d, JobPart::Buying, {},
+        [](auto& job) -> auto& { return job.spares; }, std::move(spares));
+}
+
+Command takeSaving(JobDocument& d, const std::string& product, const Saving& saving) {
+    Job other = withSaving(d.job(), product, saving);
+    if (saving.kind == Saving::Kind::Turned)
+        return setValue(
+            Commands::tr("Let pieces be turned"), d, JobPart::Catalogue, {},
+            [](auto& job) -> auto& { return job.catalogue; }, std::move(other.catalogue));
+    return setValue(Commands::tr("Save on a product"), d, JobPart::Finish, saving.surface, optionsOf(saving.surface),
+                    std::move(other.finishes[saving.surface]));
+}
+
+Command tickBought(JobDocument& d, const std::string& key, std::optional<Bought> bought) {
+    std::map<std::string, Bought> all = d.job().bought;
+    if (bought)
+        all[key] = std::move(*bought);
+    else
+        all.erase(key);
+    return setValue(
+        Commands::tr("Tick what is bought"), d, JobPart::Buying, {}, [](auto& job) -> auto& { return job.bought; },
+        std::move(all));
+}
+
+Command setBudget(JobDocument& d, std::optional<Money> budget) {
+    return setValue(
+        Commands::tr("Set the budget"), d, JobPart::Buying, {}, [](auto& job) -> auto& { return job.budget; }, budget);
+}
+
+Command countConsumables(JobDocument& d, bool counted) {
+    return setValue(
+        counted ? Commands::tr("Count what is used up") : Commands::tr("Leave out what is used up"), d, JobPart::Buying,
+        {}, [](auto& job) -> auto& { return job.consumables; }, counted);
+}
+
+Command acceptRisk(JobDocument& d, double risk) {
+    return setValue(
+        Commands::tr("Accept another risk"), d, JobPart::Buying, {},
+        [](auto& job) -> auto& { return job.acceptedRisk; }, risk);
+}
+
+Command setSpoilChance(JobDocument& d, double chance) {
+    return setValue(
+        Commands::tr("Change how many cuts are spoiled"), d, JobPart::Buying, {},
+        [](auto& job) -> auto& { return job.spoilChance; }, chance);
 }
 
 Command setPackPrice(JobDocument& d, const std::string& product, std::optional<Money> price) {

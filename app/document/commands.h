@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/document/job_document.h"
+#include "core/plan/savings.h"
 #include "core/units/parse.h"
 
 #include <QUndoCommand>
@@ -59,6 +60,8 @@ Command setBolted(JobDocument&, const std::string& surface, int layer, bool bolt
 /// Another option, a copy of the one chosen, which it becomes.
 Command addOption(JobDocument&, const std::string& surface, const std::string& name);
 Command removeOption(JobDocument&, const std::string& surface, int option);
+/// On every surface that has an option of this name, that one is chosen.
+Command chooseScheme(JobDocument&, const std::string& name);
 Command renameOption(JobDocument&, const std::string& surface, int option, const std::string& name);
 Command chooseOption(JobDocument&, const std::string& surface, int option);
 /// The option chosen of one surface, with its trim, becomes the one of another.
@@ -66,6 +69,20 @@ Command copyBuildUp(JobDocument&, const std::string& from, const std::string& to
 
 Command renameProduct(JobDocument&, const std::string& product, const std::string& name);
 Command setProductField(JobDocument&, const std::string& product, const std::string& key, double value);
+/// So many packs, items or steps of a roll beyond the plan; 0: none.
+Command setSpare(JobDocument&, const std::string& product, int spare);
+/// All spares at once.
+Command setSpares(JobDocument&, std::map<std::string, int> spares);
+/// Takes what saves on a product: a surface is laid another way, or its pieces may be turned.
+Command takeSaving(JobDocument&, const std::string& product, const Saving& saving);
+/// What was really bought of a line; nothing: it is not bought yet.
+Command tickBought(JobDocument&, const std::string& key, std::optional<Bought> bought);
+Command setBudget(JobDocument&, std::optional<Money> budget);
+/// Whether discs, masking tape and blades are counted and bought.
+Command countConsumables(JobDocument&, bool counted);
+Command acceptRisk(JobDocument&, double risk);
+/// @param chance  that a cut is spoiled
+Command setSpoilChance(JobDocument&, double chance);
 Command setPackPrice(JobDocument&, const std::string& product, std::optional<Money> price);
 Command addProduct(JobDocument&, Product product);
 /// Not while a layer or a trim is made of it.

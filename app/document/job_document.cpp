@@ -20,6 +20,7 @@ JobDocument::JobDocument(QObject* parent)
         surfacesPlan_ = plan;
         planRevision_ = revision;
         addCuts();
+        refillOdds();
         emit planComputed();
         recut();
     });
@@ -32,6 +33,12 @@ JobDocument::JobDocument(QObject* parent)
                 startsRevision_ = revision;
                 emit startsComputed();
             });
+    connect(&oddsWorker_, &OddsWorker::progress, this, &JobDocument::oddsProgress);
+    connect(&oddsWorker_, &OddsWorker::found, this, [this](const std::vector<ProductOdds>& odds) {
+        odds_ = std::make_shared<const std::vector<ProductOdds>>(odds);
+        refillOdds();
+        emit oddsChanged();
+    });
     connect(&undo_, &QUndoStack::cleanChanged, this, &JobDocument::modifiedChanged);
 }
 
@@ -44,6 +51,7 @@ void JobDocument::open(Job job, const QString& path, bool recovered) {
     surfacesPlan_ = plan_ = std::make_shared<const Plan>();
     starts_ = std::make_shared<const Starts>();
     cutting_.request({});
+    dropOdds();
     emit jobReplaced();
     emit pathChanged();
     emit modifiedChanged();
@@ -92,7 +100,13 @@ void JobDocument::setCurrentLayer(int layer) {
 
 void JobDocument::edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change) {
     const Finish before = withoutStarts(job_.finish(surface));
+    const double spoiled = job_.spoilChance;
+    const bool consumables = job_.consumables;
     change(job_);
+    // What is bought to spare, or accepted, changes no need.
+    const bool needsHold = part == JobPart::Log ||
+                           (part == JobPart::Buying && spoiled == job_.spoilChance && consumables == job_.consumables);
+    if (!needsHold) dropOdds();
     // A list with nothing in it is none.
     if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
     if (part == JobPart::Finish)
@@ -101,7 +115,7 @@ void JobDocument::edit(JobPart part, const std::string& surface, const std::func
     const Finish after = withoutStarts(job_.finish(surface));
     const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;
     const bool startsHold = elsewhere || part == JobPart::Log || part == JobPart::Cutting || part == JobPart::Details ||
-                            (part == JobPart::Finish && after == before);
+                            part == JobPart::Buying || (part == JobPart::Finish && after == before);
     if (!startsHold) starts_ = std::make_shared<const Starts>();
     const bool gone = !job_.surface(current_);
     if (gone) current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
@@ -127,14 +141,43 @@ void JobDocument::takeCuts() {
     const bool consequence = last.size() != cuts_.size() || std::any_of(last.begin(), last.end(), waits);
     const std::shared_ptr<const Plan> before = plan_;
     addCuts();
-    if (before->purchases != plan_->purchases) emit purchasesChanged(consequence);
+    if (before->purchases != plan_->purchases) {
+        dropOdds();
+        emit purchasesChanged(consequence);
+    }
     emit cuttingChanged();
 }
 
-void JobDocument::addCuts() {
-    std::vector<ProductCut> cuts;
+void JobDocument::dropOdds() {
+    oddsAsked_ = false;
+    oddsWorker_.stop();
+    if (!odds_) return;
+    odds_.reset();
+    emit oddsChanged();
+}
+
+void JobDocument::refillOdds() {
+    if (!odds_) return;
+    auto now = std::make_shared<std::vector<ProductOdds>>(*odds_);
+    fillBought(job_, *plan_, cuts(), *now);
+    odds_ = std::move(now);
+}
+
+void JobDocument::askOdds() {
+    if (odds_ || oddsAsked_ || planRevision_ != revision_ || cutting_.isSearching() || plan_->purchases.empty()) return;
+    oddsAsked_ = true;
+    oddsWorker_.request(job_, plan_, cuts(), oddsTries_);
+}
+
+std::vector<ProductCut> JobDocument::cuts() const {
+    std::vector<ProductCut> all;
     for (const CutState& state : cuts_)
-        if (state.cut) cuts.push_back(*state.cut);
+        if (state.cut) all.push_back(*state.cut);
+    return all;
+}
+
+void JobDocument::addCuts() {
+    const std::vector<ProductCut> cuts = this->cuts();
     plan_ = cuts.empty() ? surfacesPlan_ : std::make_shared<const Plan>(withCuts(*surfacesPlan_, job_, cuts));
 }
 

@@ -3,6 +3,7 @@
 #include <QObject>
 
 #include "app/document/cut_worker.h"
+#include "app/document/odds_worker.h"
 #include "app/document/plan_worker.h"
 #include "core/plan/job.h"
 #include "core/plan/plan.h"
@@ -18,7 +19,7 @@
 namespace westrum {
 
 /// What of the job changed, so that views repaint their part only.
-enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log, Cutting };
+enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log, Cutting, Buying };
 
 /// The open job. Only commands change it; each change is told by one signal and planned in the background.
 class JobDocument : public QObject {
@@ -56,8 +57,17 @@ public:
     /// The cutting of all products, which goes on in the background.
     [[nodiscard]] CutWorker& cutting() { return cutting_; }
     [[nodiscard]] const CutWorker& cutting() const { return cutting_; }
+    /// The latest cutting of every product that has one.
+    [[nodiscard]] std::vector<ProductCut> cuts() const;
     /// True once plan() and starts() belong to the job as it is.
     [[nodiscard]] bool isSettled() const { return planRevision_ == revision_ && startsRevision_ == revision_; }
+
+    /// How often what is bought would not do, of the plan as it is; null until it was asked for and tried.
+    [[nodiscard]] std::shared_ptr<const std::vector<ProductOdds>> odds() const { return odds_; }
+    /// Has them tried, if the plan and its cutting are settled and nobody did yet; oddsComputed() tells.
+    void askOdds();
+    void setOddsTries(int tries) { oddsTries_ = tries; }
+    [[nodiscard]] int oddsTries() const { return oddsTries_; }
 
     /// For commands only: edits the job, tells the views and asks for a plan.
     void edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change);
@@ -72,6 +82,9 @@ signals:
     /// The cutting buys something else than before; surfaces are as they were. `consequence`: of a change to the job,
     /// not of a search that found better.
     void purchasesChanged(bool consequence);
+    /// They are there, or no longer of the plan as it is.
+    void oddsChanged();
+    void oddsProgress(double share);
     void startsComputed();
     /// How far the search for better ways is, from 0 to 1.
     void startsProgress(double share);
@@ -83,6 +96,8 @@ private:
     void recut();
     void takeCuts();
     void addCuts();
+    void dropOdds();
+    void refillOdds();
 
     Job job_;
     QUndoStack undo_;
@@ -99,6 +114,10 @@ private:
     PlanWorker worker_;
     std::vector<CutState> cuts_; ///< as last told
     CutWorker cutting_;
+    std::shared_ptr<const std::vector<ProductOdds>> odds_;
+    bool oddsAsked_ = false;
+    int oddsTries_ = 300;
+    OddsWorker oddsWorker_;
 };
 
 } // namespace westrum

@@ -13,10 +13,15 @@ OptionWorker::~OptionWorker() {
     current_.request_stop();
 }
 
-void OptionWorker::request(const Job& job, const std::string& surface) {
+void OptionWorker::request(const Job& job, const std::string& surface) { ask({job, surface, 0}); }
+
+void OptionWorker::requestSchemes(const Job& job) { ask({job, {}, 0}); }
+
+void OptionWorker::ask(Question question) {
     {
         const std::scoped_lock lock(mutex_);
-        waiting_ = Question{job, surface, ++asked_};
+        question.number = ++asked_;
+        waiting_ = std::move(question);
         current_.request_stop();
     }
     wake_.notify_all();
@@ -33,6 +38,17 @@ void OptionWorker::run(const std::stop_token& quit) {
             waiting_.reset();
             current_ = std::stop_source();
             stop = current_.get_token();
+        }
+        if (question.surface.empty()) {
+            std::vector<SchemeFigures> schemes = schemeFigures(question.job, stop);
+            if (stop.stop_requested() || quit.stop_requested()) continue;
+            QMetaObject::invokeMethod(
+                this,
+                [this, number = question.number, schemes = std::move(schemes)] {
+                    if (number == asked_) emit schemesFound(schemes);
+                },
+                Qt::QueuedConnection);
+            continue;
         }
         std::vector<OptionFigures> figures = optionFigures(question.job, question.surface, stop);
         if (stop.stop_requested() || quit.stop_requested()) continue;

@@ -200,4 +200,16 @@ Command setAccess(JobDocument& d, Access access) {
         std::move(access));
 }
 
+Command setVanMass(JobDocument& d, VanMass mass, int gesture) {
+    return setValue(
+        ShellCommands::tr("Say what the van weighs"), d, JobPart::Buying, {},
+        [](auto& job) -> auto& { return job.mass; }, std::move(mass), gesture);
+}
+
+Command setWeighings(JobDocument& d, std::vector<Weighing> weighings) {
+    return setValue(
+        ShellCommands::tr("Change the weighings"), d, JobPart::Buying, {},
+        [](auto& job) -> auto& { return job.weighings; }, std::move(weighings));
+}
+
 } // namespace westrum

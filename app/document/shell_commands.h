@@ -47,6 +47,10 @@ Command meetSides(JobDocument&, const std::string& surface, int side, const std:
 
 Command setDatum(JobDocument&, Datum datum);
 Command setAccess(JobDocument&, Access access);
+/// The van on its wheels: plate and first weighing.
+Command setVanMass(JobDocument&, VanMass mass, int gesture = -1);
+/// All visits to the weighbridge; one more or one fewer is a change as well.
+Command setWeighings(JobDocument&, std::vector<Weighing> weighings);
 Command setHeadroom(JobDocument&, Headroom headroom);
 
 } // namespace westrum

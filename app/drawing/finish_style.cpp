@@ -280,7 +280,8 @@ void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& pro
             lines(dimmed(woodTone(product.id)), dimmed(woodTone(product.id)).darker(140), 26, 0.6);
         }
         break;
-    case LayerRole::Trim: break;
+    case LayerRole::Trim:
+    case LayerRole::Sundry: break;
     }
     painter.restore();
     painter.setBrush(Qt::NoBrush);

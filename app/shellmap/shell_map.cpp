@@ -228,6 +228,7 @@ void ShellMap::paintEvent(QPaintEvent*) {
     p.scale(grown, grown);
     p.drawPixmap(QPointF(0, 0), drawn_);
     p.restore();
+    paintShades(p, v);
     for (const Leaf& leaf : leaves_) {
         if (leaf.flap.id != glowing_ || glowing_.empty()) continue;
         QPainterPath lit;
@@ -325,6 +326,40 @@ void ShellMap::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void ShellMap::leaveEvent(QEvent*) { emit pointedAt({}, {}); }
+
+void ShellMap::shade(std::vector<Shade> shades) {
+    if (shades == shades_) return;
+    shades_ = std::move(shades);
+    update();
+}
+
+void ShellMap::paintShades(QPainter& p, const PlanView& v) const {
+    if (shades_.empty()) return;
+    const Theme& t = Theme::now();
+    p.setFont(textFont(0.78, true));
+    const QFontMetricsF metrics(p.font());
+    for (const Leaf& leaf : leaves_) {
+        const auto own =
+            std::find_if(shades_.begin(), shades_.end(), [&](const Shade& s) { return s.surface == leaf.flap.id; });
+        const QPainterPath shape = v.path(leaf.onMap);
+        // What has no share steps back; what has one is the darker the more it is.
+        QColor wash = own == shades_.end() ? t.paper : t.chalk;
+        wash.setAlpha(own == shades_.end() ? 170 : static_cast<int>(50 + 150 * std::clamp(own->share, 0.0, 1.0)));
+        p.setPen(Qt::NoPen);
+        p.setBrush(wash);
+        p.drawPath(shape);
+        if (own == shades_.end() || own->text.isEmpty()) continue;
+        QRectF label(0, 0, metrics.horizontalAdvance(own->text) + 8, metrics.height());
+        const QRectF box = shape.boundingRect();
+        if (label.width() > box.width() + 14 || label.height() > box.height() + 6) continue;
+        label.moveCenter(box.center());
+        p.setBrush(t.raised);
+        p.setPen(Qt::NoPen);
+        p.drawRoundedRect(label, 3, 3);
+        p.setPen(t.graphite);
+        p.drawText(label, Qt::AlignCenter, own->text);
+    }
+}
 
 void ShellMap::glow(const std::string& surface, const Region& part) {
     if (surface == glowing_ && part == glowPart_) return;

@@ -30,6 +30,15 @@ public:
     void showAll();
     void setEnlarged(bool enlarged);
 
+    /// Shades surfaces by what is theirs of something, and says how much; none: as usual.
+    struct Shade {
+        std::string surface;
+        double share{}; ///< 0 to 1: how strong
+        QString text;
+        friend bool operator==(const Shade&, const Shade&) = default;
+    };
+    void shade(std::vector<Shade> shades);
+
     /// Lights a part of a surface, or all of it; nothing for an empty id.
     void glow(const std::string& surface, const Region& part);
 
@@ -73,6 +82,7 @@ private:
     void layOut();
     void changed();
     [[nodiscard]] PlanView view() const;
+    void paintShades(QPainter& p, const PlanView& v) const;
     void paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool current) const;
     void paintLabelOf(QPainter& p, const PlanView& v, const Leaf& leaf, bool current) const;
     void goTowards(int key);
@@ -90,6 +100,7 @@ private:
     PlanView drawnView_;
     bool stale_ = true;
     QTimer rest_;
+    std::vector<Shade> shades_;
     std::string glowing_;
     Region glowPart_;
 };

@@ -75,6 +75,33 @@ EntryField* BoundForm::length(const QString& label, const QString& objectName, s
     return field;
 }
 
+EntryField* BoundForm::mass(const QString& label, const QString& objectName,
+                            std::function<std::optional<double>()> getKg,
+                            std::function<void(std::optional<double>)> setKg) {
+    auto* field = new EntryField([setKg = std::move(setKg)](const QString& typed) -> QString {
+        if (typed.trimmed().isEmpty()) {
+            setKg({});
+            return {};
+        }
+        const auto kg = parseMass(typed.toStdString());
+        if (!kg) return sentence(kg.error(), typed);
+        if (kg.value().value > kMostVanKg) return BoundForm::tr("No van weighs %1.").arg(typed);
+        setKg(kg.value().value);
+        return {};
+    });
+    field->setObjectName(objectName);
+    field->setAlignment(Qt::AlignRight);
+    field->setFixedWidth(QFontMetrics(field->font()).horizontalAdvance(QStringLiteral("00 000 kg")) + 18);
+    connect(field, &EntryField::problemChanged, this, &BoundForm::problem);
+    refreshers_.push_back([this, field, getKg = std::move(getKg)] {
+        const std::optional<double> kg = getKg();
+        field->setFigure(kg ? figuresFor(document_.job(), decimalMark_).mass({*kg}) : QString(),
+                         kg ? QString::number(*kg) : QString());
+    });
+    put(field, label);
+    return field;
+}
+
 EntryField* BoundForm::count(const QString& label, const QString& objectName, int least, int most,
                              std::function<int()> get, std::function<void(int)> set) {
     auto* field = new EntryField([least, most, set = std::move(set)](const QString& typed) -> QString {

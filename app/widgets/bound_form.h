@@ -28,6 +28,9 @@ public:
 
     EntryField* length(const QString& label, const QString& objectName, std::function<MaybeReading()> get,
                        std::function<void(MaybeReading)> set);
+    /// Of a mass that may be left out.
+    EntryField* mass(const QString& label, const QString& objectName, std::function<std::optional<double>()> getKg,
+                     std::function<void(std::optional<double>)> setKg);
     EntryField* count(const QString& label, const QString& objectName, int least, int most, std::function<int()> get,
                       std::function<void(int)> set);
     QLineEdit* text(const QString& label, const QString& objectName, std::function<std::string()> get,

@@ -5,6 +5,7 @@
 #include <QLabel>
 
 #include <algorithm>
+#include <cmath>
 
 namespace westrum {
 namespace {
@@ -43,6 +44,7 @@ QString shown(const Field& field, double value, const Figures& f) {
     case FieldUnit::Minutes: return f.number(value, 0) + QStringLiteral(" min");
     case FieldUnit::Hours: return f.number(value, 0) + QStringLiteral(" h");
     case FieldUnit::Degrees: return f.number(value, 0) + QStringLiteral("°");
+    case FieldUnit::Number: return f.number(value, value == std::floor(value) ? 0 : 2);
     default: return f.number(value, 0);
     }
 }

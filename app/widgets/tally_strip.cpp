@@ -13,6 +13,8 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace westrum {
 
 TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
@@ -51,6 +53,7 @@ TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
         haveBefore_ = before_.laidArea.value > 0;
         recompute();
     });
+    connect(&document_, &JobDocument::oddsChanged, this, [this] { recompute(); });
     recompute();
 }
 
@@ -136,6 +139,26 @@ void TallyStrip::recompute() {
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
         risk.change = tr("with %1").arg(packsText(p));
         break;
+    }
+
+    if (const auto odds = document_.odds(); odds && laid) { // tried out: better than the formula
+        risk = {.name = tr("Run short"), .value = none};
+        std::vector<const ProductOdds*> order;
+        for (const ProductOdds& o : *odds) order.push_back(&o);
+        std::stable_sort(order.begin(), order.end(), [](const ProductOdds* a, const ProductOdds* b) {
+            return a->chanceShort() > b->chanceShort();
+        });
+        if (!order.empty()) {
+            risk.value = f.percent(order.front()->chanceShort());
+            risk.needsAttention = order.front()->chanceShort() > document_.job().acceptedRisk;
+        }
+        risk.madeOf
+            << tr("The likeliest of all lines, planned %1 times over with slips of the tape, spoilt cuts and damaged "
+                  "stock.")
+                   .arg(document_.oddsTries());
+        for (std::size_t i = 0; i < std::min<std::size_t>(8, order.size()); ++i)
+            if (const Product* p = document_.job().catalogue.find(order[i]->product))
+                risk.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.percent(order[i]->chanceShort()));
     }
 
     Figure remarks{.name = tr("Remarks")};

@@ -84,6 +84,19 @@ Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double p
     return p;
 }
 
+Purchase buySundries(const Product& product, Serves serves, double amount, double perPack, Kg packMass) {
+    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    p.unitsPerPack = 1;
+    p.amount = amount;
+    p.amountPerPack = perPack;
+    p.serves = serves;
+    p.packs = p.unitsNeeded = static_cast<int>(std::max<std::int64_t>(1, roundUp(amount / perPack)));
+    p.boughtMass = packMass * p.packs;
+    p.laidMass = packMass * (amount / perPack);
+    addCost(p, product);
+    return p;
+}
+
 Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     assert(a.product == b.product && a.packs > 0 && b.packs > 0);
     Purchase p = a;
@@ -106,8 +119,27 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     p.consumedArea = a.consumedArea + b.consumedArea;
     p.laidArea = a.laidArea + b.laidArea;
     p.laidMass = a.laidMass + b.laidMass;
+    p.spare = 0;
     if (p.packPrice) p.cost = *p.packPrice * p.packs;
     return p;
+}
+
+void addSpares(Purchase& p, int spare, double step) {
+    const double before = p.packs;
+    p.spare += spare;
+    if (step > 0) { // its price is that of a metre
+        const double metres = spare * step;
+        p.lengthLeft = p.lengthLeft + Mm{metres * 1000};
+        const double share = p.lengthNeeded.value > 0 ? metres * 1000 / p.lengthNeeded.value : 0;
+        p.boughtArea = p.boughtArea * (1 + share);
+        p.boughtMass = p.boughtMass * (1 + share);
+        if (p.cost) p.cost->minor += std::llround(static_cast<double>(p.packPrice->minor) * metres);
+        return;
+    }
+    p.packs += spare;
+    p.boughtArea = p.boughtArea * (p.packs / before);
+    p.boughtMass = p.boughtMass * (p.packs / before);
+    if (p.cost) p.cost = *p.cost + *p.packPrice * spare;
 }
 
 double chanceOfRunningShort(int needed, int cuts, int total, double spoil) {

@@ -1,14 +1,25 @@
 #pragma once
 
 #include "core/catalogue/product.h"
+#include "core/catalogue/sundry.h"
 #include "core/takeoff/floor_takeoff.h"
 #include "core/takeoff/layer_takeoff.h"
 #include "core/units/money.h"
 
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace westrum {
+
+/// What of a purchase is a surface's.
+struct PurchaseShare {
+    std::string surface;       ///< id; empty: of no surface
+    double consumed{};         ///< m2, m, kg, litres or pieces: in what the product is reckoned
+    std::optional<Money> cost; ///< the shares add up to what is paid; nothing without a price
+    Kg mass;                   ///< that stays there
+    friend bool operator==(const PurchaseShare&, const PurchaseShare&) = default;
+};
 
 /// One line of the shopping list: whole packs (or rolls) of one product.
 struct Purchase {
@@ -27,8 +38,11 @@ struct Purchase {
     Kg laidMass;
     Mm lengthNeeded;        ///< off the roll; 0 for packs
     Mm lengthLeft;          ///< of the last roll; 0 for packs
+    int spare{};            ///< of the packs, items or steps of a roll: beyond what the plan takes
     double amount{};        ///< litres, kg or m2 of what is bought by the container or pack of batts; 0: counted
     double amountPerPack{}; ///< in one
+    std::optional<Serves> serves{};      ///< of small things: in whose unit the amount is
+    std::vector<PurchaseShare> shares{}; ///< by surface, in the job's order
     [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
     /// Stock bought minus laid area: what is paid for and not on the floor.
     [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }
@@ -49,8 +63,16 @@ Purchase buyTiles(const Product& product, const SetOut& setOut);
 /// Whole containers or packs for an amount. @param perPack  > 0, in the amount's unit
 Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double perPack, Kg laidMass);
 
-/// Two surfaces' needs of one product bought at once: whole packs of the sum. @pre same product, packs > 0 in both
+/// Whole packs for an amount of small things. @param perPack  > 0  @param packMass  of what stays in the van of one
+Purchase buySundries(const Product& product, Serves serves, double amount, double perPack, Kg packMass);
+
+/// Two surfaces' needs of one product bought at once: whole packs of the sum, no spares. @pre same product, packs > 0
+/// in both
 Purchase boughtTogether(const Purchase& a, const Purchase& b);
+
+/// Adds spares: packs or items, or steps of what is sold by the metre. What is needed stays as it is.
+/// @param step  m of a roll's step; 0: not sold by the metre
+void addSpares(Purchase& purchase, int spare, double step);
 
 /// Chance that `total` planks do not suffice for `needed` planks among which `cuts` are cut, when each try at a cut
 /// spoils its plank with probability `spoil` and is then tried again on a further plank: more than total - needed

@@ -3,13 +3,14 @@
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/layers.h"
 #include "core/catalogue/plank.h"
+#include "core/catalogue/sundry.h"
 
 #include <array>
 
 namespace westrum {
 
 std::span<const Family> families() {
-    static const std::array<Family, 14> all{{
+    static const std::array<Family, 15> all{{
         {"planks", "planks", LayerRole::Finish, SoldBy::Pack, StockForm::Lengths, plankFields()},
         {"boards", "tongue-and-groove boards", LayerRole::Finish, SoldBy::Length, StockForm::Lengths, boardFields()},
         {"sheet", "sheets", LayerRole::Finish, SoldBy::Sheet, StockForm::Sheets, sheetFields()},
@@ -25,6 +26,7 @@ std::span<const Family> families() {
         {"adhesive", "adhesive", LayerRole::Adhesive, SoldBy::Container, std::nullopt, adhesiveFields()},
         {"coating", "coating", LayerRole::Coating, SoldBy::Container, std::nullopt, coatingFields()},
         {"trim", "trim", LayerRole::Trim, SoldBy::Length, StockForm::Lengths, trimFields()},
+        {"sundries", "fixings and sundries", LayerRole::Sundry, SoldBy::Pack, std::nullopt, sundryFields()},
     }};
     return all;
 }
@@ -84,6 +86,15 @@ Mm toleranceOf(const Product& product) { return {figure(product, "tolerance")}; 
 
 double squashOf(const Product& product) { return figure(product, "squash"); }
 
+bool isPorous(const Product& product) {
+    if (product.family == "roll") {
+        const Lining lining = rollOf(product).lining;
+        return lining != Lining::SheetVinyl && lining != Lining::Film;
+    }
+    return product.family == "sheet" || product.family == "boards" || product.family == "foam" ||
+           product.family == "cloth" || product.family == "battens" || product.family == "underlay";
+}
+
 double massPerM2Of(const Product& product) {
     if (product.family == "planks") return plankOf(product).massKgPerM2();
     if (product.family == "tiles") return tileOf(product).massKgPerM2();
@@ -93,7 +104,7 @@ double massPerM2Of(const Product& product) {
     }
     if (product.family == "adhesive") {
         const Adhesive a = adhesiveOf(product);
-        return a.rateKgPerM2 * a.dryShare;
+        return a.rateKgPerM2 * (a.bothFaces ? 2 : 1) * a.dryShare;
     }
     return figure(product, "massPerArea");
 }

@@ -19,6 +19,7 @@ enum class LayerRole {
     Finish,     ///< set out piece by piece: planks, boards, panels, tiles, lining
     Coating,    ///< paint, oil, waterproof coat
     Trim,       ///< along edges: no layer
+    Sundry,     ///< fixings, tapes and what is used up: no layer
 };
 
 /// In what a family is bought: what its price is the price of.
@@ -56,6 +57,9 @@ Mm thicknessOf(const Product& product);
 Mm toleranceOf(const Product& product);
 /// The share of its thickness that it loses when loaded (underlay, cork) or squeezed between others (insulation).
 double squashOf(const Product& product);
+/// Whether its face drinks adhesive: wood and boards, foam, cloth, felt and the backs of carpets; not vinyl, film,
+/// metal, tiles.
+bool isPorous(const Product& product);
 /// What a square metre of the layer weighs once it is dry, laid without laps. Of planks, boards and tiles: of the
 /// covered area.
 double massPerM2Of(const Product& product);

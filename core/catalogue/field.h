@@ -18,6 +18,7 @@ enum class FieldUnit {
     Share,       ///< of a whole, 0 to 1
     Spreading,   ///< m2 a litre
     Litres,
+    Number, ///< of whatever the field says
     Minutes,
     Hours,
     Degrees,

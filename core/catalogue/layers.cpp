@@ -45,13 +45,21 @@ constexpr std::array<Field, 7> kCoating{{
     {"recoat", "hours before the next coat", FieldUnit::Hours, 0, 200, 6},
 }};
 
-constexpr std::array<Field, 6> kAdhesive{{
-    {"rate", "spread per area", FieldUnit::MassPerArea, 0.02, 20, 0.3},
+constexpr std::array<std::string_view, 2> kFaces{"one face", "both faces"};
+constexpr std::array<Field, 13> kAdhesive{{
+    {"rate", "spread on a face, per area", FieldUnit::MassPerArea, 0.02, 20, 0.3},
+    {"faces", "spread on", FieldUnit::Choice, 0, 1, 0, kFaces},
+    {"porous", "a porous face takes more by", FieldUnit::Share, 0, 2, 0},
+    {"waste", "lost on odd shapes", FieldUnit::Share, 0, 1, 0},
     {"container", "mass of a container", FieldUnit::Mass, 0.05, 50, 5},
     {"bed", "thickness of its bed", FieldUnit::Length, 0, 15, 0.2},
     {"dryShare", "share that stays when dry", FieldUnit::Share, 0, 1, 0.7},
     {"openTime", "open time in minutes", FieldUnit::Minutes, 1, 600, 15},
+    {"flash", "minutes to dry before closing", FieldUnit::Minutes, 0, 600, 0},
     {"cure", "hours before load", FieldUnit::Hours, 0, 400, 24},
+    {"coldest", "worked from, °C", FieldUnit::Number, -30, 60, 15},
+    {"warmest", "worked up to, °C", FieldUnit::Number, -30, 80, 27},
+    {"standsHeat", "holds up to, °C", FieldUnit::Number, 20, 400, 60},
 }};
 
 constexpr std::array<Field, 1> kInsulationRules{{
@@ -99,11 +107,18 @@ Coating coatingOf(const Product& product) {
 Adhesive adhesiveOf(const Product& product) {
     const auto value = [&](std::string_view key) { return valueOf(product.fields, kAdhesive, key); };
     return {.rateKgPerM2 = value("rate"),
+            .bothFaces = value("faces") != 0,
+            .porous = value("porous"),
+            .waste = value("waste"),
             .container = {value("container")},
             .bed = {value("bed")},
             .dryShare = value("dryShare"),
             .openMinutes = value("openTime"),
-            .cureHours = value("cure")};
+            .flashMinutes = value("flash"),
+            .cureHours = value("cure"),
+            .coldest = value("coldest"),
+            .warmest = value("warmest"),
+            .standsHeat = value("standsHeat")};
 }
 
 } // namespace westrum

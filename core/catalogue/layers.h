@@ -32,12 +32,18 @@ struct Coating {
 
 /// Glue or mortar spread over an area.
 struct Adhesive {
-    double rateKgPerM2{}; ///< of wet adhesive, both faces together
+    double rateKgPerM2{}; ///< of wet adhesive, on one closed face
+    bool bothFaces{};     ///< contact adhesive
+    double porous{};      ///< by which a porous face takes more, as a share
+    double waste{};       ///< on odd shapes, as a share
     Kg container;
     Mm bed;            ///< thickness that it leaves
     double dryShare{}; ///< of its mass that stays
     double openMinutes{};
-    double cureHours{}; ///< before it may be loaded
+    double flashMinutes{};       ///< it dries before it is closed
+    double cureHours{};          ///< before it may be loaded
+    double coldest{}, warmest{}; ///< degrees C to work in
+    double standsHeat{};         ///< degrees C that it holds in
 };
 
 std::span<const Field> barrierFields();

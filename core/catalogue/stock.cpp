@@ -13,7 +13,8 @@ constexpr std::array<std::string_view, kProfiles> kProfileNames{
     "threshold",   "D-section", "bound edge", "cove",     "sealant bead"};
 constexpr std::array<std::string_view, 4> kCorners{"mitred", "coped", "butted", "corner blocks"};
 
-constexpr std::array<Field, 10> kTrim{{
+constexpr std::array<std::string_view, 3> kTrimFixings{"a bead of adhesive", "screws", "itself"};
+constexpr std::array<Field, 14> kTrim{{
     {"profile", "profile", FieldUnit::Choice, 0, kProfiles - 1, 0, kProfileNames},
     {"length", "length sold", FieldUnit::Length, 100, 50000, 2400},
     {"width", "width", FieldUnit::Length, 2, 400, 30},
@@ -24,6 +25,10 @@ constexpr std::array<Field, 10> kTrim{{
     {"leastRadius", "bends to a radius of", FieldUnit::Length, 0, 5000, 0},
     {"inside", "inside corners", FieldUnit::Choice, 0, 3, 0, kCorners},
     {"outside", "outside corners", FieldUnit::Choice, 0, 3, 0, kCorners},
+    {"fixedBy", "held by", FieldUnit::Choice, 0, 2, 0, kTrimFixings},
+    {"bead", "bead behind it", FieldUnit::Length, 1, 30, 4},
+    {"screwsApart", "screws apart", FieldUnit::Length, 30, 2000, 300},
+    {"cartridge", "ml in a cartridge", FieldUnit::Number, 10, 1000, 290},
 }};
 
 constexpr std::array<Field, 9> kSheet{{
@@ -92,16 +97,23 @@ std::span<const Field> foamFields() { return kFoam; }
 TrimLength trimOf(const Product& product) {
     const auto mm = [&](std::string_view key) { return Mm{valueOf(product.fields, kTrim, key)}; };
     const auto place = [&](std::string_view key) { return static_cast<int>(valueOf(product.fields, kTrim, key)); };
+    const auto profile = static_cast<Profile>(place("profile"));
+    const bool itself =
+        profile == Profile::PushOnEdging || profile == Profile::BoundEdge || profile == Profile::SealantBead;
     return {.length = mm("length"),
             .width = mm("width"),
             .kerf = mm("kerf"),
             .endTrim = mm("endTrim"),
             .mass = {valueOf(product.fields, kTrim, "mass")},
-            .profile = static_cast<Profile>(place("profile")),
+            .profile = profile,
             .thickness = mm("thickness"),
             .leastRadius = mm("leastRadius"),
             .inside = static_cast<CornerCut>(place("inside")),
-            .outside = static_cast<CornerCut>(place("outside"))};
+            .outside = static_cast<CornerCut>(place("outside")),
+            .fixedBy = itself ? TrimFixing::Itself : static_cast<TrimFixing>(place("fixedBy")),
+            .bead = mm("bead"),
+            .screwsApart = mm("screwsApart"),
+            .cartridgeMl = valueOf(product.fields, kTrim, "cartridge")};
 }
 
 SheetGoods sheetOf(const Product& product) {

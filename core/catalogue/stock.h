@@ -39,6 +39,13 @@ inline constexpr int kProfiles = 10;
 /// How a trim is made to turn a corner.
 enum class CornerCut { Mitred, Coped, Butted, Blocked };
 
+/// What holds a trim.
+enum class TrimFixing {
+    Bead, ///< of adhesive behind it
+    Screws,
+    Itself, ///< it grips, is sewn on, or is a bead
+};
+
 /// Trim, battens and boards sold in lengths.
 struct TrimLength {
     Mm length;
@@ -51,6 +58,12 @@ struct TrimLength {
     Mm thickness;   ///< by which it stands off the face that carries it
     Mm leastRadius; ///< to which it bends; 0: it is stiff
     CornerCut inside{}, outside{};
+    TrimFixing fixedBy{};
+    Mm bead;              ///< diameter of that behind it
+    Mm screwsApart;       ///< at most
+    double cartridgeMl{}; ///< of a sealant bead: what is in one
+    /// Metres of a sealant bead, its legs `width` and `thickness`, out of one cartridge.
+    [[nodiscard]] double metresOfBead() const { return cartridgeMl / (width.value * thickness.value / 2); }
 };
 
 /// A panel sold as a whole sheet.

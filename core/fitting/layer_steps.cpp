@@ -67,7 +67,13 @@ void adhesiveSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep
                      .facts = {{"product", layer.product->name},
                                {"amount", layer.take->amount},
                                {"minutes", static_cast<std::int64_t>(a.openMinutes)},
-                               {"hours", static_cast<std::int64_t>(a.cureHours)}},
+                               {"hours", static_cast<std::int64_t>(a.cureHours)},
+                               {"coldest", static_cast<std::int64_t>(a.coldest)},
+                               {"warmest", static_cast<std::int64_t>(a.warmest)},
+                               {"flash", static_cast<std::int64_t>(a.flashMinutes)},
+                               {"bays", std::int64_t{layer.take->bays ? layer.take->bays->count : 0}},
+                               {"each", layer.take->bays ? layer.take->bays->each.value : 0.0},
+                               {"bayMinutes", layer.take->bays ? layer.take->bays->minutes : 0.0}},
                      .caution = Caution::Solvents});
 }
 

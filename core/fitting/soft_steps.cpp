@@ -10,26 +10,8 @@ namespace westrum {
 namespace {
 
 constexpr std::int64_t kVinylRestHours = 24, kVinylRestC = 18, kBondHours = 24;
-constexpr Mm kClipFromEnd{50};
-
-/// Each side of a panel that takes clips, with its length and its fixings.
-template <class Take> void forEachClippedSide(const Piece& panel, Mm apart, const Take& take) {
-    for (const Ring& ring : panel.shape.rings) {
-        if (signedArea(ring) <= 0) continue;
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const double length = distance(ring[i], ring[(i + 1) % ring.size()]);
-            if (length > 2 * kClipFromEnd.value) take(length, fixingsAlong({length}, kClipFromEnd, apart));
-        }
-    }
-}
 
 } // namespace
-
-int clipsRound(const Piece& panel, Mm apart) {
-    int clips = 0;
-    forEachClippedSide(panel, apart, [&](double, const RunFixings& f) { clips += f.count; });
-    return clips;
-}
 
 void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
     const SetOut& s = *layer.setOut;
@@ -53,7 +35,8 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
                      .caution = facts.airbags ? std::optional(Caution::AirbagZones) : std::nullopt});
     if (panels) {
         int clips = 0;
-        for (const Piece& p : s.pieces) clips += clipsRound(p, rules.clips);
+        for (const Piece& p : s.pieces)
+            for (const ClippedSide& side : clippedSides(p.shape, rules.clips)) clips += side.clips.count;
         steps.push_back({.key = "wrap",
                          .kind = StepKind::WrapPanels,
                          .facts = {{"count", pieces}, {"turn", rules.turnUnder}},
@@ -64,13 +47,13 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
                      .caution = Caution::DrillIntoBody};
         // Where each sits: panel by panel, side by side.
         for (const Piece& p : s.pieces)
-            forEachClippedSide(p, rules.clips, [&](double length, const RunFixings& f) {
+            for (const ClippedSide& side : clippedSides(p.shape, rules.clips)) {
                 clip.facts.emplace_back("panel", p.name);
-                clip.facts.emplace_back("side", Mm{length});
+                clip.facts.emplace_back("side", side.length);
                 clip.facts.emplace_back("first", kClipFromEnd);
-                clip.facts.emplace_back("spacing", f.spacing.value_or(Mm{0}));
-                clip.facts.emplace_back("count", static_cast<std::int64_t>(f.count));
-            });
+                clip.facts.emplace_back("spacing", side.clips.spacing.value_or(Mm{0}));
+                clip.facts.emplace_back("count", static_cast<std::int64_t>(side.clips.count));
+            }
         steps.push_back(std::move(clip));
         return;
     }

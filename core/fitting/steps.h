@@ -36,7 +36,7 @@ enum class StepKind {
     LayBarrier,     ///< {product} {strips} {total} {lap}
     FitInsulation,  ///< {product} {packs} {area} {between}
     FixBattens,     ///< {product} {count} {total}
-    SpreadAdhesive, ///< {product} {amount} {minutes} {hours}
+    SpreadAdhesive, ///< {product} {amount} {minutes} {hours} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
     Coat,           ///< {product} {coats} {amount} {hours}
     // Boards.
     RestTimber,   ///< {product} {boards}
@@ -177,7 +177,5 @@ void coatingSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 /// What closes the edges that a surface owns, a step for each trim. @param products  of the family "trim"
 void trimSteps(const TrimPlan& trims, const std::string& surface, std::span<const Product> products,
                std::vector<FitStep>& steps);
-/// Clips round a wrapped panel: along each side longer than twice 50 mm, the first and last 50 mm from its ends.
-int clipsRound(const Piece& panel, Mm apart);
 
 } // namespace westrum

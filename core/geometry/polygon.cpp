@@ -23,6 +23,21 @@ double areaMm2(const Region& region) {
     return sum;
 }
 
+Point centroid(const Region& region) {
+    // About the first corner, so that far-off outlines lose no digits.
+    const Point o = region.rings.front().front();
+    Point sum;
+    double area = 0;
+    for (const Ring& ring : region.rings)
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i] - o, b = ring[(i + 1) % ring.size()] - o;
+            const double c = cross(a, b) / 2;
+            area += c;
+            sum = sum + (a + b) * (c / 3);
+        }
+    return o + sum * (1 / area);
+}
+
 Bounds boundsOf(const Ring& ring) {
     assert(!ring.empty());
     Bounds b{ring.front(), ring.front()};

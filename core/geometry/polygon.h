@@ -46,6 +46,9 @@ double signedArea(const Ring& ring);
 /// Area in mm2, holes deducted.
 double areaMm2(const Region& region);
 
+/// Centre of area, holes deducted. @pre areaMm2(region) > 0
+Point centroid(const Region& region);
+
 /// Extent of a non-empty ring or region.
 Bounds boundsOf(const Ring& ring);
 Bounds boundsOf(const Region& region);

@@ -3,6 +3,8 @@
 #include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
 #include "core/geometry/boolean.h"
+#include "core/plan/balance.h"
+#include "core/plan/cost_sharing.h"
 #include "core/setout/plank_floor.h"
 
 #include <algorithm>
@@ -216,7 +218,7 @@ void addBattens(CutProblem& problem, const std::string& surface, const LayerTake
 void addTrims(CutProblem& problem, const TrimPlan& trims) {
     const TrimLength trim = trimOf(problem.product);
     for (const TrimRun& run : trims.runs) {
-        if (run.product != problem.product.id) continue;
+        if (run.product != problem.product.id || run.profile == Profile::SealantBead) continue;
         for (const TrimPiece& piece : run.pieces) {
             CutPiece wanted;
             wanted.key = "trim/" + run.surface + "/" + piece.name;
@@ -459,6 +461,14 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
                 p.packs = p.unitsNeeded = 1;
             }
         }
+        if (bySize.empty() && used > 0) { // all of it comes off the rack: a line that costs nothing
+            Purchase& p = bySize[{}];
+            p.product = product->id;
+            p.family = product->family;
+            p.unitsPerPack = 1;
+            p.packPrice = product->packPrice;
+        }
+        if (bySize.empty()) continue; // nothing of it can be cut
         const double perM2 = massPerM2Of(*product);
         mass += bar.length.value > 0 ? besides / bar.length.value * bar.mass.value : besides / 1e6 * perM2;
         bool first = true;
@@ -467,7 +477,9 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
             p.laidArea = {first ? used / 1e6 : 0};
             p.laidMass = {first ? mass : 0};
             p.boughtMass = {p.boughtArea.value * perM2};
-            if (p.packPrice)
+            if (p.packs == 0)
+                p.cost = Money{0, job.currency};
+            else if (p.packPrice)
                 p.cost = cut.form == StockForm::Roll
                              ? Money{std::llround(double(p.packPrice->minor) * p.lengthNeeded.value / 1000),
                                      p.packPrice->currency}
@@ -480,6 +492,9 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
             std::optional<Money> after = p.cost;
             if (same == plan.purchases.end()) {
                 plan.purchases.push_back(p);
+            } else if (p.packs == 0) { // of what the set-outs buy, more is cut from the rack
+                same->laidMass = same->laidMass + p.laidMass;
+                after = same->cost;
             } else {
                 *same = boughtTogether(*same, p);
                 after = same->cost;
@@ -493,6 +508,9 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
         }
         plan.totals.laidMass = plan.totals.laidMass + Kg{mass};
     }
+    buySpares(job, plan);
+    shareCosts(job, cuts, plan);
+    weighVan(job, plan);
     return plan;
 }
 

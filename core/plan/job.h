@@ -1,11 +1,13 @@
 #pragma once
 
 #include "core/buildup/build_up.h"
+#include "core/buying/bought.h"
 #include "core/catalogue/product.h"
 #include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
 #include "core/shell/access.h"
 #include "core/shell/surface.h"
+#include "core/shell/van_mass.h"
 #include "core/units/parse.h"
 
 #include <map>
@@ -23,11 +25,20 @@ struct Job {
     LengthUnit bareUnit = LengthUnit::Millimetre; ///< unit of a length typed without one
     LengthUnit shownUnit = LengthUnit::Millimetre;
     std::uint64_t seed = 1;
-    double spoilChance = 1.0 / 15; ///< chance that a cut spoils its plank: about 1/15 first-timer, 1/50 practised
+    double spoilChance = 1.0 / 15;     ///< chance that a cut spoils its plank: about 1/15 first-timer, 1/50 practised
+    double spreadM2PerMinute = 0.6;    ///< of adhesive, one coat: the person's speed
+    double closeM2PerMinute = 1.5;     ///< of what is laid into it and pressed
+    double acceptedRisk = 0.05;        ///< of running short of a product
+    std::map<std::string, int> spares; ///< by product id: bought beyond the plan; packs, items, or steps of a roll
+    std::map<std::string, Bought> bought; ///< by boughtKey()
+    std::optional<Money> budget;          ///< for all that is bought
+    bool consumables = true;              ///< discs, masking tape and blades are counted and bought
     std::vector<Surface> surfaces;
     Datum datum;
     Access access;
     Headroom headroom;
+    VanMass mass;
+    std::vector<Weighing> weighings;               ///< in the order in which they were taken
     std::map<std::string, FinishOptions> finishes; ///< by surface id
     std::map<std::string, FitLog> logs;            ///< by surface id
     std::map<std::string, CutList> cutLists;       ///< by product id

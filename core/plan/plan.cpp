@@ -3,6 +3,8 @@
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
 #include "core/geometry/boolean.h"
+#include "core/plan/balance.h"
+#include "core/plan/cost_sharing.h"
 #include "core/setout/plank_floor.h"
 #include "core/setout/sheet_panels.h"
 #include "core/setout/tiling.h"
@@ -100,6 +102,46 @@ bool lapTooWide(const Product& product, Mm lap, Mm width, std::vector<Remark>& r
     return true;
 }
 
+/// Degrees C that a skin in the sun heats a surface to. Source: docs/formulae.md#bonding
+double heatAt(SurfaceKind kind) {
+    switch (kind) {
+    case SurfaceKind::Ceiling:
+    case SurfaceKind::Headliner: return 80;
+    case SurfaceKind::Floor:
+    case SurfaceKind::Bulkhead: return 40;
+    default: return 60;
+    }
+}
+
+/// What lies next to an adhesive, below and above it; metal where there is nothing.
+struct GluedBetween {
+    const Product* below = nullptr;
+    const Product* above = nullptr;
+};
+
+void bond(const Surface& surface, const SurfacePlan& plan, const Product& product, const GluedBetween& between,
+          const Planner::Context& context, LayerPlan& layer, std::vector<Remark>& remarks) {
+    const Adhesive a = adhesiveOf(product);
+    layer.take = takeOffAdhesive(plan.shape, a, between.below && isPorous(*between.below),
+                                 between.above && isPorous(*between.above), context.spread, context.close);
+    layer.area = layer.take.area;
+    layer.mass = {layer.take.amount * a.dryShare};
+    layer.purchase = buyAmount(product, layer.take, a.container.value, layer.mass);
+    const Place at{"", Part::Product};
+    if (!layer.take.bays)
+        remarks.push_back({Severity::Error,
+                           at,
+                           RemarkKind::AdhesiveNeverCloses,
+                           {{"product", product.name}, {"flash", a.flashMinutes}, {"open", a.openMinutes}},
+                           {}});
+    if (const double heat = heatAt(surface.kind); a.standsHeat < heat)
+        remarks.push_back({Severity::Warning,
+                           at,
+                           RemarkKind::AdhesiveTooCool,
+                           {{"product", product.name}, {"limit", a.standsHeat}, {"heat", heat}},
+                           {}});
+}
+
 void takeOff(const Surface& surface, const SurfacePlan& plan, const Product& product, LayerPlan& layer,
              std::vector<Remark>& remarks) {
     const double perM2 = massPerM2Of(product);
@@ -130,10 +172,6 @@ void takeOff(const Surface& surface, const SurfacePlan& plan, const Product& pro
         const Coating c = coatingOf(product);
         layer.take = takeOffCoating(plan.shape, c);
         spread(c.tinLitres);
-    } else if (product.family == "adhesive") {
-        const Adhesive a = adhesiveOf(product);
-        layer.take = takeOffAdhesive(plan.shape, a);
-        spread(a.container.value);
     } else if (product.family == "battens") {
         std::vector<bool> batten;
         for (const Support& s : surface.supports) batten.push_back(s.kind == SupportKind::Batten);
@@ -150,6 +188,7 @@ void setOutLayer(const SetOutRequest& request, const Product& product, LayerPlan
     const SetOutFamily* family = findFamily(product.family);
     const std::vector<Remark> faults = checkFields(request.rules, family->ruleFields, "", {"", Part::Rule});
     append(remarks, faults);
+    append(remarks, checkFields(request.rules, fixingRules(product.family), "", {"", Part::Rule}));
     if (!faults.empty()) return;
     layer.setOut = family->setOut(request, stop);
     append(remarks, layer.setOut.remarks);
@@ -170,8 +209,6 @@ void setOutLayer(const SetOutRequest& request, const Product& product, LayerPlan
         layer.mass = layer.planks->laidMass;
     } else if (product.family == "tiles") {
         layer.purchase = buyTiles(product, layer.setOut);
-        const Tile t = tileOf(product);
-        if (!t.selfAdhesive) layer.mass = layer.mass + groutFor(layer.setOut, t);
     }
 }
 
@@ -232,8 +269,14 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
                     request.panels = panelsBelow(p.layers);
                     tellUpholstery(request, finish, context.products, i);
                     setOutLayer(request, *product, planned, remarks, stop);
-                } else
+                } else if (product->family == "adhesive") {
+                    const auto next = [&](std::size_t k) {
+                        return k < context.products.size() && context.products[k] ? &*context.products[k] : nullptr;
+                    };
+                    bond(surface, p, *product, {i > 0 ? next(i - 1) : nullptr, next(i + 1)}, context, planned, remarks);
+                } else {
                     takeOff(surface, p, *product, planned, remarks);
+                }
             }
         }
         // A remark on a layer that is not seen says whose it is.
@@ -280,6 +323,14 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
     return p;
 }
 
+/// A sum without a price, or in another currency, is none.
+void addToTotal(Totals& totals, const std::optional<Money>& cost, const Currency& currency) {
+    if (!cost || cost->currency != currency)
+        totals.cost.reset();
+    else if (totals.cost)
+        totals.cost = *totals.cost + *cost;
+}
+
 /// Adds the surfaces' purchases up: one product is bought once for the whole van.
 void total(const Job& job, Plan& plan) {
     plan.totals.cost = Money{0, job.currency};
@@ -308,10 +359,7 @@ void total(const Job& job, Plan& plan) {
                      [&](const Purchase& a, const Purchase& b) { return place(a) < place(b); });
     for (const Purchase& p : plan.purchases) {
         plan.totals.laidMass = plan.totals.laidMass + p.laidMass;
-        if (!p.cost || p.cost->currency != job.currency)
-            plan.totals.cost.reset();
-        else if (plan.totals.cost)
-            plan.totals.cost = *plan.totals.cost + *p.cost;
+        addToTotal(plan.totals, p.cost, job.currency);
         if (!findFamily(p.family)) continue;
         plan.totals.laidArea = plan.totals.laidArea + p.laidArea;
         plan.totals.boughtArea = plan.totals.boughtArea + p.boughtArea;
@@ -561,6 +609,94 @@ void findTrims(const Job& job, Plan& plan) {
     }
 }
 
+/// What the screws of a layer pass through, and the batten that they hold in.
+void findGrip(const Finish& finish, const Catalogue& catalogue, std::size_t at, NeedFacts& facts) {
+    for (std::size_t k = at + 1; k-- > 0;) {
+        const Product* p = catalogue.find(finish.layers[k].product);
+        const Family* family = p ? productFamily(p->family) : nullptr;
+        if (!family || !checkFields(p->fields, family->fields, "", {}).empty()) continue;
+        if (k < at && family->role == LayerRole::Batten) {
+            facts.into = thicknessOf(*p);
+            return;
+        }
+        const bool between = family->role == LayerRole::Insulation &&
+                             valueOf(finish.layers[k].rules, family->layerRules, "between") != 0;
+        if (!between) facts.through = facts.through + thicknessOf(*p);
+    }
+}
+
+/// Fixings, tapes, grout and what is used up, with the product of the catalogue that serves each.
+void findNeeds(const Job& job, Plan& plan) {
+    std::vector<const Product*> goods;
+    std::vector<Product> trims;
+    for (const Product& p : job.catalogue.products) {
+        if (!checkFields(p.fields, fieldsOfFamily(p.family), "", {}).empty()) continue;
+        if (p.family == "sundries") goods.push_back(&p);
+        if (p.family == "trim") trims.push_back(p);
+    }
+    for (std::size_t i = 0; i < plan.surfaces.size(); ++i) {
+        const SurfacePlan& s = plan.surfaces[i];
+        const Finish& finish = job.finish(s.surface);
+        for (std::size_t k = 0; k < s.layers.size() && k < finish.layers.size(); ++k) {
+            const LayerPlan& l = s.layers[k];
+            const Product* product = job.catalogue.find(l.product);
+            if (!product || l.family.empty() || !s.measured.measured()) continue;
+            if (!checkFields(l.rules, fixingRules(l.family), "", {}).empty()) continue; // told by the surface's plan
+            NeedFacts facts{product, &l.rules, &l.setOut, &l.take, &s.shape, {}, {}, {}};
+            for (const Ring& ring : s.shape.net.rings) facts.edges = facts.edges + Mm{perimeter(ring)};
+            findGrip(finish, job.catalogue, k, facts);
+            for (Need& n : needsOf(facts)) {
+                n.surface = s.surface;
+                n.layer = static_cast<int>(k);
+                plan.needs.push_back(std::move(n));
+            }
+        }
+    }
+    for (Need& n : needsOfTrims(plan.trims, trims)) plan.needs.push_back(std::move(n));
+    if (!job.consumables) std::erase_if(plan.needs, [](const Need& n) { return isConsumable(n.serves); });
+    std::vector<Need> unserved;
+    for (Need& n : plan.needs) {
+        if (n.product.empty())
+            if (const Product* serves = productFor(n, goods)) n.product = serves->id;
+        if (!n.product.empty()) continue;
+        const auto same = std::find_if(unserved.begin(), unserved.end(), [&](const Need& u) {
+            return u.serves == n.serves && u.least == n.least && u.most == n.most;
+        });
+        if (same == unserved.end())
+            unserved.push_back(n);
+        else
+            same->amount += n.amount;
+    }
+    for (const Need& n : unserved)
+        plan.remarks.push_back({Severity::Note,
+                                {"", Part::Product},
+                                RemarkKind::NeedUnserved,
+                                {{"serves", static_cast<std::int64_t>(n.serves)},
+                                 {"amount", n.amount},
+                                 {"least", n.least.value_or(Mm{0})},
+                                 {"most", n.most.value_or(Mm{0})}},
+                                {}});
+    // One line for each product, in the catalogue's order.
+    for (const Product& p : job.catalogue.products) {
+        double amount = 0;
+        for (const Need& n : plan.needs) amount += n.product == p.id ? n.amount : 0;
+        if (amount <= 0) continue;
+        if (p.family == "trim") {
+            const TrimLength bead = trimOf(p);
+            plan.purchases.push_back(buySundries(p, Serves::Sealant, amount, bead.metresOfBead(), bead.mass));
+        } else {
+            const SundryGoods g = sundryOf(p);
+            plan.purchases.push_back(buySundries(p, g.serves, amount, g.perPack, g.packMass));
+        }
+        const Purchase& bought = plan.purchases.back();
+        plan.totals.laidMass = plan.totals.laidMass + bought.laidMass;
+        addToTotal(plan.totals, bought.cost, job.currency);
+        if (!bought.packPrice)
+            plan.remarks.push_back(
+                {Severity::Warning, {"", Part::Product}, RemarkKind::PriceMissing, {{"product", p.name}}, {}});
+    }
+}
+
 Mm floorLengthOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
         if (job.surfaces[i].kind == SurfaceKind::Floor && measured[i].measured())
@@ -578,6 +714,8 @@ Planner::Context contextOf(const Job& job, const Surface& surface, const Measure
     c.datum = datumLevelOn(surface, measured, job.datum, floorLength);
     c.widestThroughDoor = passage.widestPanel;
     c.door = passage.door;
+    c.spread = job.spreadM2PerMinute;
+    c.close = job.closeM2PerMinute;
     return c;
 }
 
@@ -681,8 +819,12 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
     checkNaps(job, result);
     findHeadroom(job, result);
     findTrims(job, result);
+    findNeeds(job, result);
     findSeats(job, result);
     append(result.remarks, result.passage.remarks);
+    buySpares(job, result);
+    shareCosts(job, {}, result);
+    weighVan(job, result);
     return result;
 }
 

@@ -10,6 +10,8 @@
 #include "core/shell/shape.h"
 #include "core/takeoff/floor_takeoff.h"
 #include "core/takeoff/layer_takeoff.h"
+#include "core/takeoff/mass_balance.h"
+#include "core/takeoff/needs.h"
 
 #include <functional>
 #include <optional>
@@ -71,6 +73,22 @@ struct DoorPlan {
     ThresholdStep step;
 };
 
+/// What one surface adds to the van, and where.
+struct SurfaceMass {
+    std::string surface; ///< id; empty: of no surface
+    Kg mass;
+    Point at; ///< of its middle, from above: x forwards and y to the left from the floor's rear right corner
+    bool assumed =
+        false; ///< nothing says where it is: taken to be in the middle of the floor, or as far from the rear as it says
+};
+/// What the finishes do to the van on its wheels.
+struct BalancePlan {
+    std::vector<SurfaceMass> surfaces;
+    Kg added;                          ///< all of it
+    Kg fitted;                         ///< of that, by the ticks in the log
+    std::optional<MassBalance> wheels; ///< once wheelbase, track and rear axle are measured
+};
+
 /// Upholstery that one sits on.
 struct SeatPlan {
     std::string surface;     ///< id
@@ -87,9 +105,11 @@ struct Plan {
     std::optional<HeadroomPlan> headroom; ///< once a bare height is measured
     std::vector<DoorPlan> thresholds;     ///< of doors whose sill is measured
     std::vector<SeatPlan> seats;          ///< of upholstered surfaces that lie, whose height is measured
-    TrimPlan trims;                       ///< along the edges of all surfaces
-    std::vector<Remark> remarks;          ///< of the whole job, and all of the surfaces'
-    bool stopped = false;                 ///< cut short by the stop token: not to be shown
+    std::vector<Need> needs;              ///< small things of all surfaces, each with what serves it, or without
+    BalancePlan balance;
+    TrimPlan trims;              ///< along the edges of all surfaces
+    std::vector<Remark> remarks; ///< of the whole job, and all of the surfaces'
+    bool stopped = false;        ///< cut short by the stop token: not to be shown
 
     [[nodiscard]] const SurfacePlan* surface(std::string_view id) const;
     [[nodiscard]] bool hasErrors() const;
@@ -112,6 +132,7 @@ public:
         std::optional<DatumLine> datum;                ///< even where it passes above or below the surface
         std::optional<Mm> widestThroughDoor;
         std::string door;
+        double spread = 0, close = 0;     ///< the person's speed with adhesive
         std::optional<double> runsOnFrom; ///< tiles of a neighbour
         friend bool operator==(const Context&, const Context&) = default;
     };

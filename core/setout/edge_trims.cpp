@@ -610,8 +610,6 @@ private:
 
 } // namespace
 
-bool liesLevel(SurfaceKind kind) { return kind == SurfaceKind::Floor || isOverhead(kind) || isTop(kind); }
-
 std::optional<Profile> profileFor(EdgeMeeting meeting, Hardness here, Hardness there) {
     const bool hard = here == Hardness::Hard || there == Hardness::Hard;
     switch (meeting) {

@@ -112,7 +112,4 @@ double tiltOf(const Surface& surface, const MeasuredOutline& measured);
 ///               profile is taken where nobody says which
 TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims);
 
-/// Surfaces that lie rather than stand.
-bool liesLevel(SurfaceKind kind);
-
 } // namespace westrum

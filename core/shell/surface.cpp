@@ -17,6 +17,11 @@ MaybeReading* placed(Placement& place, std::string_view what) {
 
 } // namespace
 
+bool liesLevel(SurfaceKind kind) {
+    return kind == SurfaceKind::Floor || kind == SurfaceKind::Ceiling || kind == SurfaceKind::Headliner ||
+           kind == SurfaceKind::ArchTop || kind == SurfaceKind::BenchTop || kind == SurfaceKind::Shelf;
+}
+
 MaybeReading* findReading(Surface& s, std::string_view key) {
     if (key == "heightRear") return &s.heightRear;
     if (key == "heightFront") return &s.heightFront;

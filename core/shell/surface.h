@@ -35,6 +35,9 @@ enum class SurfaceKind {
     Other,
 };
 
+/// Floors, ceilings and tops: surfaces that lie rather than stand.
+bool liesLevel(SurfaceKind kind);
+
 enum class OpeningKind { Window, RoofVent, Lamp, Socket, Hatch, Pipe, Other };
 enum class OpeningShape { Rectangle, Round, Polygon };
 /// When an opening is cut.

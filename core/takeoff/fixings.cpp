@@ -15,6 +15,18 @@ RunFixings fixingsAlong(Mm length, Mm end, Mm spacing) {
     return {static_cast<int>(spaces) + 1, Mm{between / static_cast<double>(spaces)}};
 }
 
+std::vector<ClippedSide> clippedSides(const Region& panel, Mm apart) {
+    std::vector<ClippedSide> sides;
+    for (const Ring& ring : panel.rings) {
+        if (signedArea(ring) <= 0) continue;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Mm length{distance(ring[i], ring[(i + 1) % ring.size()])};
+            if (length > kClipFromEnd * 2) sides.push_back({length, fixingsAlong(length, kClipFromEnd, apart)});
+        }
+    }
+    return sides;
+}
+
 PanelFixings fixingsOfPanel(const Ring& outline, Mm inset, Mm edgeSpacing, std::span<const double> battens,
                             Mm fieldSpacing) {
     PanelFixings fixings;

@@ -18,6 +18,16 @@ struct RunFixings {
 /// Source: docs/formulae.md#fixings. 1800 long, 25 from the ends, 300 apart: 7 fixings 291.67 apart
 RunFixings fixingsAlong(Mm length, Mm end, Mm spacing);
 
+/// A side of a wrapped panel that takes clips.
+struct ClippedSide {
+    Mm length;
+    RunFixings clips;
+};
+/// From a panel's ends to its first and last clip.
+inline constexpr Mm kClipFromEnd{50};
+/// Every outer side of a panel longer than twice that. @param apart  at most, > 0
+std::vector<ClippedSide> clippedSides(const Region& panel, Mm apart);
+
 /// Fixings of a panel: round its edge, corners shared, and along battens across it.
 struct PanelFixings {
     int edge{}, field{};

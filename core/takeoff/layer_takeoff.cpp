@@ -32,10 +32,19 @@ LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating) {
     return t;
 }
 
-LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive) {
+LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive, bool porousBelow, bool porousAbove,
+                             double spread, double close) {
     LayerTakeoff t;
     t.area = m2(shape.net);
-    t.amount = t.area.value * adhesive.rateKgPerM2;
+    const auto face = [&](bool porous) { return GluedFace{adhesive.rateKgPerM2, 1, porous ? 1 + adhesive.porous : 1}; };
+    std::vector<GluedFace> faces{face(porousBelow)};
+    if (adhesive.bothFaces) faces.push_back(face(porousAbove));
+    t.amount = adhesiveFor(t.area, faces, adhesive.waste).value;
+    t.bays = baysFor(t.area, static_cast<int>(faces.size()),
+                     {.spreadM2PerMinute = spread,
+                      .closeM2PerMinute = close,
+                      .openMinutes = adhesive.openMinutes,
+                      .flashMinutes = adhesive.flashMinutes});
     return t;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/catalogue/layers.h"
 #include "core/shell/shape.h"
+#include "core/takeoff/bonding.h"
 #include "core/takeoff/floor_takeoff.h"
 
 #include <string_view>
@@ -11,10 +12,11 @@ namespace westrum {
 
 /// What a layer takes that is not set out piece by piece.
 struct LayerTakeoff {
-    UnderlayTakeoff strips;  ///< of underlay and barrier
-    double amount{};         ///< litres of a coating, kg of an adhesive, m2 of insulation
-    std::vector<Mm> lengths; ///< of battens, one for each stretch that lies on the surface
-    M2 area;                 ///< covered
+    UnderlayTakeoff strips;   ///< of underlay and barrier
+    double amount{};          ///< litres of a coating, kg of an adhesive, m2 of insulation
+    std::vector<Mm> lengths;  ///< of battens, one for each stretch that lies on the surface
+    M2 area;                  ///< covered
+    std::optional<Bays> bays; ///< of an adhesive; nothing if it must dry longer than it stays open
     friend bool operator==(const LayerTakeoff&, const LayerTakeoff&) = default;
 };
 
@@ -22,8 +24,11 @@ struct LayerTakeoff {
 LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between);
 /// A coating: litres for all its coats over the net area.
 LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating);
-/// An adhesive: kg over the net area.
-LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive);
+/// An adhesive: kg over the net area on one face or both, and the bays in which it is laid.
+/// @param porousBelow, porousAbove  the face that it is spread on first, and the back of what is laid into it
+/// @param spread, close  a person's speed, m2 a minute of one coat and of closing, > 0
+LayerTakeoff takeOffAdhesive(const SurfaceShape& shape, const Adhesive& adhesive, bool porousBelow, bool porousAbove,
+                             double spread, double close);
 /// Battens: a length for each stretch of the surface's battens, in the order in which they lie.
 /// @param isBatten  whether support `n` of the surface is one
 LayerTakeoff takeOffBattens(const SurfaceShape& shape, const std::vector<bool>& isBatten);

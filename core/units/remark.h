@@ -112,6 +112,12 @@ enum class RemarkKind {
     TrimStockTooShort,      ///< {product}: a run of {length} cannot be joined from lengths that give {limit}
     TrimBendTooTight,       ///< {product} bends to {limit}, side {edge} to {radius}
     TrimTooStiff,           ///< {product} is stiff, side {edge} bends to {radius}
+    NeedUnserved,           ///< the catalogue has nothing that serves as {serves}: {amount}, from {least} to {most} long
+    AxleOver,               ///< {which} 0 front, 1 rear, 2 the whole: {kg} of {limit}
+    SideOver,               ///< {right} or left: {kg}, half of what is allowed is {limit}
+    AllowancePassed,        ///< finishes weigh {kg}, {limit} were allowed
+    AdhesiveNeverCloses,    ///< {product} dries {flash} minutes and stays open for {open}
+    AdhesiveTooCool,        ///< {product} holds up to {limit} degrees; here it gets {heat}
 };
 
 /// Where a remark belongs.

@@ -253,7 +253,9 @@
     <message numerus="yes">
         <source>Panel %1, side of %2: %n clip(s), the first %3 from its end, then every %4.</source>
         <translation>
-            <numerusform>Panel %1, side of %2: %n clip, the first %3 from its end, then every %4.</numerusform><numerusform>Panel %1, side of %2: %n clips, the first %3 from its end, then every %4.</numerusform></translation>
+            <numerusform>Panel %1, side of %2: %n clip, the first %3 from its end, then every %4.</numerusform>
+            <numerusform>Panel %1, side of %2: %n clips, the first %3 from its end, then every %4.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -358,6 +360,62 @@
             <numerusform>%n staples</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n cartridge(s)</source>
+        <translation>
+            <numerusform>%n cartridge</numerusform>
+            <numerusform>%n cartridges</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n screw(s)</source>
+        <translation>
+            <numerusform>%n screw</numerusform>
+            <numerusform>%n screws</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n rivet nut(s)</source>
+        <translation>
+            <numerusform>%n rivet nut</numerusform>
+            <numerusform>%n rivet nuts</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n machine screw(s)</source>
+        <translation>
+            <numerusform>%n machine screw</numerusform>
+            <numerusform>%n machine screws</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n washer(s)</source>
+        <translation>
+            <numerusform>%n washer</numerusform>
+            <numerusform>%n washers</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n screw cup(s)</source>
+        <translation>
+            <numerusform>%n screw cup</numerusform>
+            <numerusform>%n screw cups</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n panel clip(s)</source>
+        <translation>
+            <numerusform>%n panel clip</numerusform>
+            <numerusform>%n panel clips</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n corner block(s)</source>
+        <translation>
+            <numerusform>%n corner block</numerusform>
+            <numerusform>%n corner blocks</numerusform>
+        </translation>
+    </message>
 </context>
 <context>
     <name>westrum::BuildUpPage</name>
@@ -386,10 +444,10 @@
 <context>
     <name>westrum::BuyPage</name>
     <message numerus="yes">
-        <source>With %n pack(s) it is %1.</source>
+        <source>%n line(s) may run short more often than %1; first of all %2: %3 in %4 tries.</source>
         <translation>
-            <numerusform>With %n pack it is %1.</numerusform>
-            <numerusform>With %n packs it is %1.</numerusform>
+            <numerusform>%n line may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
+            <numerusform>%n lines may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
         </translation>
     </message>
 </context>
@@ -408,6 +466,21 @@
             <numerusform>And %n more line.</numerusform>
             <numerusform>And %n more lines.</numerusform>
         </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::CompareView</name>
+    <message numerus="yes">
+        <source>changes %n surface(s)</source>
+        <translation>
+            <numerusform>changes %n surface</numerusform>
+            <numerusform>changes %n surfaces</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n thing(s)</source>
+        <translation>
+            <numerusform>%n thing</numerusform><numerusform>%n things</numerusform></translation>
     </message>
 </context>
 <context>
@@ -483,6 +556,14 @@
             <numerusform>And %n more.</numerusform>
             <numerusform>And %n more.</numerusform>
         </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::MassView</name>
+    <message numerus="yes">
+        <source>%n surface(s) taken to stand mid-floor (dashed): drag them to where they are.</source>
+        <translation>
+            <numerusform>%n surface taken to stand mid-floor (dashed): drag them to where they are.</numerusform><numerusform>%n surfaces taken to stand mid-floor (dashed): drag them to where they are.</numerusform></translation>
     </message>
 </context>
 <context>

@@ -20,6 +20,7 @@ class Bench {
 public:
     explicit Bench(Job job) {
         document.cutting().setPatience(0.004); // no test waits for the best layout
+        document.setOddsTries(6);              // nor for many variations
         document.open(std::move(job), {});
         window = std::make_unique<MainWindow>(document, folder.filePath(QStringLiteral("autosave")));
         window->show();

@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "app/document/shell_commands.h"
+#include "core/plan/options.h"
 #include "formats/demo.h"
 #include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
@@ -68,6 +69,102 @@ private slots:
             push(d, all[static_cast<std::size_t>(which)]());
             QCOMPARE(d.undoStack().count(), 1);
         }
+    }
+
+    void whatIsSaidOfBuyingUndoesToo() {
+        JobDocument d;
+        d.open(demoFloor(), {});
+        VanMass mass;
+        mass.front = 1000;
+        mass.places["floor"] = {100, 200};
+        const Saving saving{Saving::Kind::Rules, "floor", 1, {{"startOffset", 33}}, {}, 0};
+        const Saving turned{Saving::Kind::Turned, {}, -1, {{"turning", 1}}, {}, 0};
+        const std::vector<std::function<Command()>> all{
+            [&] { return setSpare(d, "heron-oak", 2); },
+            [&] {
+                return setSpares(d, {{"heron-oak", 1}, {"reed-mat", 3}});
+            },
+            [&] {
+                return tickBought(d, "heron-oak", Bought{3, Money{13170, {}}, "A 7"});
+            },
+            [&] {
+                return setBudget(d, Money{100000, {}});
+            },
+            [&] { return countConsumables(d, false); },
+            [&] { return acceptRisk(d, 0.01); },
+            [&] { return setSpoilChance(d, 0.02); },
+            [&] { return takeSaving(d, "heron-oak", saving); },
+            [&] { return takeSaving(d, "thrush-lining", turned); },
+            [&] {
+                return moveReliefs(d, "floor", {{{0, 0}, {0, 50}}}, 1);
+            },
+            [&] { return setVanMass(d, mass); },
+            [&] {
+                return setWeighings(d, {Weighing{"today", 1000, 900, 12, ""}});
+            },
+        };
+        for (const auto& command : all) {
+            const Job before = d.job();
+            push(d, command());
+            const Job after = d.job();
+            QVERIFY(!(before == after));
+            d.undoStack().undo();
+            QVERIFY(d.job() == before);
+            d.undoStack().redo();
+            QVERIFY(d.job() == after);
+        }
+        // What is no longer said is gone altogether.
+        push(d, setSpare(d, "heron-oak", 0));
+        QVERIFY(!d.job().spares.contains("heron-oak"));
+        push(d, tickBought(d, "heron-oak", {}));
+        QVERIFY(d.job().bought.empty());
+    }
+
+    void aSchemeIsChosenEverywhereInOneStep() {
+        JobDocument d;
+        Job job = demoFloor();
+        Surface other = *job.surface("floor");
+        other.id = "other";
+        job.surfaces.push_back(other);
+        for (const char* id : {"floor", "other"}) {
+            FinishOptions& o = job.finishes[id];
+            o.options.resize(2);
+            o.options[0].name = "everyday";
+            o.options[1].name = "light";
+            o.chosen = 0;
+        }
+        d.open(std::move(job), {});
+        QCOMPARE(schemesOf(d.job()), (std::vector<std::string>{"everyday", "light"}));
+        push(d, chooseScheme(d, "light"));
+        QCOMPARE(d.job().options("floor").chosen, 1);
+        QCOMPARE(d.job().options("other").chosen, 1);
+        QCOMPARE(d.undoStack().count(), 1);
+        d.undoStack().undo();
+        QCOMPARE(d.job().options("other").chosen, 0);
+    }
+
+    void oddsAreTriedOnceAndHoldUntilANeedChanges() {
+        JobDocument d;
+        d.cutting().setPatience(0.004);
+        d.setOddsTries(5);
+        d.open(demoFloor(), {});
+        QVERIFY(settleCuts(d));
+        QVERIFY(!d.odds());
+        d.askOdds();
+        QTRY_VERIFY_WITH_TIMEOUT(d.odds() != nullptr, 30000);
+        const double have = d.odds()->front().have;
+        push(d, setSpare(d, "heron-oak", 1)); // buys more, needs the same
+        QVERIFY(settleCuts(d));
+        QVERIFY(d.odds() != nullptr);
+        QCOMPARE(d.odds()->front().have, have + 10);
+        push(d, setSpoilChance(d, 0.02));
+        QVERIFY(!d.odds());
+        d.askOdds(); // while the plan is under way nothing is asked
+        QVERIFY(settleCuts(d));
+        d.askOdds();
+        QTRY_VERIFY_WITH_TIMEOUT(d.odds() != nullptr, 30000);
+        push(d, setRule(d, "floor", "gap", 12));
+        QVERIFY(!d.odds());
     }
 
     void ticksAndLogUndoToo() {

@@ -71,6 +71,18 @@ private slots:
         job.catalogue.products[0].packPrice = Money{1999, job.currency};
         job.shownUnit = LengthUnit::Foot;
         job.bareUnit = LengthUnit::Inch;
+        job.finishes["floor"].now().layers[0].reliefs = {{{10, 0}, {10.5, 80}}};
+        job.consumables = false;
+        job.acceptedRisk = 0.02;
+        job.spreadM2PerMinute = 0.4;
+        job.closeM2PerMinute = 1.1;
+        job.spares = {{"plank", 2}};
+        job.budget = Money{50000, job.currency};
+        job.bought = {{"plank", {.packs = 3, .paid = Money{6100, job.currency}, .lot = "L 17/4"}},
+                      {"plank/short", {.packs = 1}}};
+        job.mass = {
+            .wheelbase = mm(3500), .track = {}, .rearAxle = mm(1100), .front = 1000, .rear = 900.5, .grossLimit = 3300};
+        job.weighings = {{.when = "2026-11-20", .front = 1040, .rear = 930, .fitted = 66.4, .note = "after the floor"}};
         job.logs["floor"] = {.opened = 12,
                              .spoilt = 1,
                              .leftOver = 3,

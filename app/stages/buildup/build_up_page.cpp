@@ -14,7 +14,7 @@ namespace {
 /// Products by family, separated; `data` is the id.
 void fillProducts(QComboBox* box, const Catalogue& catalogue) {
     for (const Family& family : families()) {
-        if (family.role == LayerRole::Trim) continue;
+        if (family.role == LayerRole::Trim || family.role == LayerRole::Sundry) continue;
         bool first = true;
         for (const Product& p : catalogue.products) {
             if (p.family != family.id) continue;

@@ -1,55 +1,144 @@
 #include "app/stages/buy/buy_page.h"
-#include "app/widgets/risk.h"
 
+#include "app/document/commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buy/shopping_print.h"
+#include "core/plan/cost_sharing.h"
 #include "formats/plan_file.h"
+#include "formats/shopping_file.h"
 
+#include <QButtonGroup>
 #include <QHeaderView>
+#include <QItemSelectionModel>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QScrollArea>
 
 #include <algorithm>
+#include <cmath>
 
 namespace westrum {
+namespace {
+
+constexpr int kMostSpare = 400;
+constexpr int kAskAfterMs = 400; ///< of rest, before variations are tried
+
+struct Practice {
+    const char* name;
+    double spoils;
+};
+/// How many cuts are spoiled, by practice. Source: docs/formulae.md#odds
+constexpr Practice kHands[] = {{QT_TRANSLATE_NOOP("westrum::BuyPage", "first-timer: 1 cut in 15 spoilt"), 1.0 / 15},
+                               {QT_TRANSLATE_NOOP("westrum::BuyPage", "some practice: 1 in 30"), 1.0 / 30},
+                               {QT_TRANSLATE_NOOP("westrum::BuyPage", "practised: 1 in 50"), 1.0 / 50},
+                               {QT_TRANSLATE_NOOP("westrum::BuyPage", "no cut is spoilt"), 0}};
+
+} // namespace
 
 BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
       model_(new PurchaseModel(this)),
       table_(new QTableView),
       total_(new QLabel),
-      waste_(new QLabel),
-      offcuts_(new QLabel),
+      here_(new QLabel),
+      lineTitle_(new QLabel),
+      lineText_(new QLabel),
+      shares_(new ShareBars),
+      bought_(new QCheckBox(tr("bought"))),
+      paid_(new EntryField([this](const QString& typed) -> QString {
+          if (typed.trimmed().isEmpty()) {
+              buy([](Bought& b) { b.paid.reset(); });
+              return {};
+          }
+          const auto paid = parseMoney(typed.toStdString(), document_.job().currency);
+          if (!paid) return sentence(paid.error(), typed);
+          buy([&](Bought& b) { b.paid = paid.value(); });
+          return {};
+      })),
+      lot_(new QLineEdit),
+      spareAll_(new QPushButton(tr("Spares so that none runs short above"))),
+      risk_(new EntryField([this](const QString& typed) -> QString {
+          QString number = typed;
+          number.remove(QLatin1Char('%'));
+          const auto percent = parseNumber(number.trimmed().toStdString());
+          if (!percent) return sentence(percent.error(), typed);
+          if (percent.value() < 0 || percent.value() > 100) return tr("A chance lies between 0 and 100 %.");
+          push(document_, acceptRisk(document_, percent.value() / 100));
+          return {};
+      })),
+      askSavings_(new QPushButton(tr("What would save one?"))),
+      takeSaving_(new QPushButton(tr("Do it"))),
+      savingText_(new QLabel),
+      budget_(new EntryField([this](const QString& typed) -> QString {
+          if (typed.trimmed().isEmpty()) {
+              push(document_, setBudget(document_, {}));
+              return {};
+          }
+          const auto sum = parseMoney(typed.toStdString(), document_.job().currency);
+          if (!sum) return sentence(sum.error(), typed);
+          push(document_, setBudget(document_, sum.value()));
+          return {};
+      })),
+      budgetText_(new QLabel),
+      curve_(new OddsCurve),
+      consumables_(new QCheckBox(tr("discs, tape, blades too"))),
+      hand_(new QComboBox),
       actions_(new QWidget),
-      stock_(new StockPicture(document, decimalMark)) {
+      detail_(new QWidget),
+      list_(new QWidget),
+      mass_(new MassView(document, decimalMark)),
+      compare_(new CompareView(document, decimalMark)),
+      showList_(new QPushButton(tr("List"))),
+      showMass_(new QPushButton(tr("Mass"))),
+      showCompare_(new QPushButton(tr("Compare"))),
+      wholeVan_(new QPushButton(tr("Whole van"))) {
     table_->setModel(model_);
     table_->setObjectName(QStringLiteral("shoppingList"));
-    connect(&document, &JobDocument::purchasesChanged, this, [this] {
-        if (isVisible()) refresh();
-    });
     table_->setShowGrid(false);
-    table_->setSelectionMode(QAbstractItemView::NoSelection);
-    table_->setFocusPolicy(Qt::NoFocus); // nothing in it can be chosen
+    table_->setSelectionMode(QAbstractItemView::SingleSelection);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setTabKeyNavigation(false);
     table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 12);
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->verticalHeader()->setDefaultSectionSize(QFontMetrics(textFont()).height() + 9);
+    // As wide as figures get; what is bought has the rest.
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Name, QHeaderView::Stretch);
-    // Suppliers may be cut short: what is bought must be read whole.
-    table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Supplier, QHeaderView::Fixed);
-    table_->setColumnWidth(PurchaseModel::Supplier,
-                           QFontMetrics(textFont()).horizontalAdvance(QStringLiteral("Quayside Fl")));
+    const QFontMetrics metrics(textFont());
+    for (const auto& [column, text] : {std::pair(PurchaseModel::Buy, QStringLiteral("88 containers")),
+                                       std::pair(PurchaseModel::Needed, QStringLiteral("88 888 mm off the roll")),
+                                       std::pair(PurchaseModel::LeftOver, QStringLiteral("888 machine sc")),
+                                       std::pair(PurchaseModel::Short, QStringLiteral("runs short")),
+                                       std::pair(PurchaseModel::Cost, QStringLiteral("8 888.88 EUR"))})
+        table_->setColumnWidth(column, metrics.horizontalAdvance(text) + 18);
+    table_->horizontalHeader()->setHighlightSections(false);
     table_->setWordWrap(false);
-    table_->setAccessibleName(tr("Shopping list"));
+    table_->setAccessibleName(tr("Shopping list: what goes where is told of the line in hand"));
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    total_->setFont(textFont(1.25, true));
-    total_->setAlignment(Qt::AlignRight);
-    for (QLabel* label : {waste_, offcuts_}) {
-        label->setWordWrap(true);
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
+        if (!filling_ && now.isValid()) takeLine(now.row());
+    });
+    total_->setFont(textFont(1.2, true));
+    total_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    total_->setObjectName(QStringLiteral("total"));
+    here_->setObjectName(QStringLiteral("ofThisSurface"));
+    lineTitle_->setFont(textFont(1.05, true));
+    lineTitle_->setObjectName(QStringLiteral("lineTitle"));
+    lineText_->setObjectName(QStringLiteral("lineText"));
+    for (QLabel* label : {here_, lineTitle_, lineText_}) {
         label->setTextFormat(Qt::PlainText);
+        label->setWordWrap(true);
     }
+    consumables_->setObjectName(QStringLiteral("consumables"));
+    connect(consumables_, &QCheckBox::clicked, this,
+            [this](bool on) { push(document_, countConsumables(document_, on)); });
+    hand_->setObjectName(QStringLiteral("hand"));
+    hand_->setAccessibleName(tr("How many cuts are spoilt"));
+    for (const Practice& h : kHands) hand_->addItem(tr(h.name), h.spoils);
+    connect(hand_, &QComboBox::activated, this,
+            [this](int i) { push(document_, setSpoilChance(document_, hand_->itemData(i).toDouble())); });
+
     auto* row = new QHBoxLayout(actions_);
-    row->setContentsMargins(0, 8, 0, 0);
+    row->setContentsMargins(0, 4, 0, 0);
     const auto action = [&](const QString& text, const QString& name, auto&& does) {
         auto* button = new QPushButton(text);
         button->setObjectName(name);
@@ -71,79 +160,482 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         save(tr("Cut list as CSV"), tr("CSV (*.csv)"), QStringLiteral(".csv"),
              [this](const QString& path) { return saveBytes(path, cutListAsCsv(document_.job(), *document_.plan())); });
     });
+    action(tr("Save as XLSX…"), QStringLiteral("saveXlsx"), [this] {
+        save(tr("Shopping list as a workbook"), tr("Workbook (*.xlsx)"), QStringLiteral(".xlsx"),
+             [this](const QString& path) {
+                 return saveShoppingXlsx(path, document_.job(), *document_.plan(), figures());
+             });
+    });
     row->addStretch(1);
-    column()->addSpacing(8);
-    column()->addWidget(table_);
-    column()->addWidget(total_);
-    column()->addSpacing(6);
-    column()->addWidget(waste_);
-    column()->addWidget(offcuts_);
-    column()->addWidget(actions_);
-    column()->addWidget(stock_, 1);
+    budget_->setObjectName(QStringLiteral("budget"));
+    budget_->setAccessibleName(tr("Budget"));
+    budget_->setAlignment(Qt::AlignRight);
+    budget_->setFixedWidth(110);
+    budgetText_->setObjectName(QStringLiteral("budgetText"));
+    row->addWidget(new QLabel(tr("budget")));
+    row->addWidget(budget_);
+    row->addWidget(budgetText_);
+    bought_->setObjectName(QStringLiteral("bought"));
+    paid_->setObjectName(QStringLiteral("paid"));
+    paid_->setAccessibleName(tr("Paid for it"));
+    paid_->setAlignment(Qt::AlignRight);
+    paid_->setFixedWidth(100);
+    lot_->setObjectName(QStringLiteral("lot"));
+    lot_->setAccessibleName(tr("Lot"));
+    lot_->setPlaceholderText(tr("lot"));
+    lot_->setMaximumWidth(110);
+    connect(bought_, &QCheckBox::clicked, this, [this](bool on) {
+        const Purchase* p = line();
+        if (!p) return;
+        if (on)
+            buy([](Bought&) {});
+        else
+            push(document_, tickBought(document_, boughtKey(p->product, p->size), {}));
+    });
+    connect(lot_, &QLineEdit::editingFinished, this, [this] {
+        const std::string typed = lot_->text().trimmed().toStdString();
+        if (lot_->isModified()) buy([&](Bought& b) { b.lot = typed; });
+    });
+    for (EntryField* field : {paid_, budget_})
+        connect(field, &EntryField::problemChanged, this, [this](const QString& sentence) {
+            if (sentence.isEmpty())
+                sayRisk();
+            else
+                say(sentence, true);
+        });
+
+    auto* totals = new QHBoxLayout;
+    totals->addWidget(consumables_);
+    totals->addWidget(hand_);
+    spareAll_->setObjectName(QStringLiteral("spareAll"));
+    spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
+    totals->addWidget(spareAll_);
+    risk_->setObjectName(QStringLiteral("acceptedRisk"));
+    risk_->setAccessibleName(tr("Chance of running short that is accepted"));
+    risk_->setFixedWidth(62);
+    risk_->setAlignment(Qt::AlignRight);
+    totals->addWidget(risk_);
+    connect(risk_, &EntryField::problemChanged, this, [this](const QString& sentence) {
+        if (sentence.isEmpty())
+            sayRisk();
+        else
+            say(sentence, true);
+    });
+    connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
+    totals->addStretch(1);
+    totals->addWidget(total_);
+
+    auto* columns = new QHBoxLayout(detail_);
+    columns->setContentsMargins(0, 4, 0, 0);
+    columns->setSpacing(24);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(2);
+    left->addWidget(lineTitle_);
+    left->addWidget(lineText_);
+    auto* ticks = new QHBoxLayout;
+    ticks->addWidget(bought_);
+    ticks->addWidget(new QLabel(tr("paid")));
+    ticks->addWidget(paid_);
+    ticks->addWidget(lot_);
+    ticks->addStretch(1);
+    left->addLayout(ticks);
+    askSavings_->setObjectName(QStringLiteral("askSavings"));
+    askSavings_->setToolTip(tr("Tries every other way to lay what takes it, pieces turned, and a seam more"));
+    takeSaving_->setObjectName(QStringLiteral("takeSaving"));
+    savingText_->setObjectName(QStringLiteral("savingText"));
+    savingText_->setTextFormat(Qt::PlainText);
+    savingText_->setWordWrap(true);
+    auto* saves = new QHBoxLayout;
+    saves->addWidget(askSavings_);
+    saves->addWidget(savingText_, 1);
+    saves->addWidget(takeSaving_);
+    saves->addStretch(0);
+    askSavings_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Fixed);
+    left->addLayout(saves);
+    connect(askSavings_, &QPushButton::clicked, this, [this] {
+        savingsFor_.clear();
+        savingsWorker_.ask(document_.job(), product_);
+        refreshSavings();
+    });
+    connect(takeSaving_, &QPushButton::clicked, this, [this] {
+        if (savingsFor_ != product_ || savings_.empty()) return;
+        const Saving best = savings_.front();
+        savingsFor_.clear();
+        push(document_, takeSaving(document_, product_, best));
+    });
+    connect(&savingsWorker_, &SavingsWorker::found, this,
+            [this](const std::string& product, const std::vector<Saving>& savings) {
+                savingsFor_ = product;
+                savings_ = savings;
+                refreshSavings();
+            });
+    // What was tried is of the job as it was.
+    connect(&document, &JobDocument::jobChanged, this, [this](JobPart part) {
+        if (part == JobPart::Log || part == JobPart::Buying) return;
+        savingsWorker_.stop();
+        savingsFor_.clear();
+    });
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(shares_);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    left->addWidget(scroll, 1);
+    columns->addLayout(left, 3);
+    columns->addWidget(curve_, 2);
+    detail_->setFixedHeight(232);
+
+    auto* list = new QVBoxLayout(list_);
+    list->setContentsMargins(0, 4, 0, 0);
+    list->addWidget(table_, 1);
+    list->addLayout(totals);
+    list->addWidget(here_);
+    list->addWidget(detail_);
+    list->addWidget(actions_);
+    column()->addWidget(list_, 1);
+    column()->addWidget(mass_, 1);
+    mass_->hide();
+    compare_->hide();
+    column()->addWidget(compare_, 1);
+    headingRow()->addStretch(1);
+    auto* views = new QButtonGroup(this);
+    for (const auto& [button, name, tip] :
+         {std::tuple(wholeVan_, "wholeVan",
+                     tr("Compares schemes of the whole van rather than options of this surface")),
+          std::tuple(showList_, "showList", tr("What to buy")),
+          std::tuple(showMass_, "showMass", tr("What the finishes weigh, and what axles and sides carry of it")),
+          std::tuple(showCompare_, "showCompare", tr("Options beside each other"))}) {
+        button->setCheckable(true);
+        button->setObjectName(QString::fromLatin1(name));
+        button->setToolTip(tip);
+        headingRow()->addWidget(button);
+        if (button != wholeVan_) views->addButton(button);
+    }
+    showList_->setChecked(true);
+    wholeVan_->hide();
+    connect(views, &QButtonGroup::buttonToggled, this, [this](QAbstractButton*, bool on) {
+        if (!on) return; // the one that was left
+        list_->setVisible(showList_->isChecked());
+        mass_->setVisible(showMass_->isChecked());
+        compare_->setVisible(showCompare_->isChecked());
+        wholeVan_->setVisible(showCompare_->isChecked());
+        if (showCompare_->isChecked()) compare_->setFocus();
+        refresh();
+    });
+    connect(wholeVan_, &QPushButton::toggled, this, [this](bool on) {
+        compare_->compareVan(on);
+        compare_->setFocus();
+        refresh();
+    });
+    connect(compare_, &CompareView::compared, this, [this] {
+        if (isVisible() && showCompare_->isChecked()) say(compare_->sentence());
+    });
+    connect(mass_, &MassView::problem, this, [this](const QString& sentence) {
+        if (sentence.isEmpty())
+            refresh();
+        else
+            say(sentence, true);
+    });
+
+    connect(&document, &JobDocument::purchasesChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+    connect(&document, &JobDocument::oddsChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+    connect(&document, &JobDocument::oddsProgress, this, [this](double share) {
+        progress_ = share;
+        if (isVisible()) sayRisk();
+    });
+    connect(&document, &JobDocument::cuttingChanged, this, [this] {
+        if (isVisible()) ask_.start();
+    });
+    ask_.setSingleShot(true);
+    ask_.setInterval(kAskAfterMs);
+    connect(&ask_, &QTimer::timeout, this, [this] {
+        if (isVisible()) document_.askOdds();
+    });
+    connect(shares_, &ShareBars::picked, this, &BuyPage::surfacePicked);
+    connect(curve_, &OddsCurve::chosen, this, &BuyPage::chooseNumber);
+}
+
+const Purchase* BuyPage::line() const {
+    for (const Purchase& p : document_.plan()->purchases)
+        if (p.product == product_ && p.size == size_) return &p;
+    return nullptr;
+}
+
+const ProductOdds* BuyPage::oddsOf(const std::string& product) const {
+    if (const auto odds = document_.odds())
+        for (const ProductOdds& o : *odds)
+            if (o.product == product) return &o;
+    return nullptr;
+}
+
+void BuyPage::takeLine(int row) {
+    const auto& all = document_.plan()->purchases;
+    if (row < 0 || row >= static_cast<int>(all.size())) return;
+    product_ = all[static_cast<std::size_t>(row)].product;
+    size_ = all[static_cast<std::size_t>(row)].size;
+    refreshLine();
+}
+
+void BuyPage::chooseNumber(int number) {
+    const Purchase* p = line();
+    if (!p) return;
+    const int bought = stockFormOf(p->family) == StockForm::Roll ? p->spare : p->packs;
+    push(document_, setSpare(document_, p->product, std::max(0, p->spare + number - bought)));
+}
+
+void BuyPage::buy(const std::function<void(Bought&)>& change) {
+    const Purchase* p = line();
+    if (!p) return;
+    const std::string key = boughtKey(p->product, p->size);
+    const auto was = document_.job().bought.find(key);
+    Bought b;
+    if (was != document_.job().bought.end())
+        b = was->second;
+    else // as the list has it now
+        b = {stockFormOf(p->family) == StockForm::Roll
+                 ? static_cast<int>(std::lround((p->lengthNeeded + p->lengthLeft).value / 10))
+                 : p->packs,
+             p->cost,
+             {}};
+    change(b);
+    push(document_, tickBought(document_, key, std::move(b)));
+}
+
+void BuyPage::refreshSavings() {
+    const Product* product = document_.job().catalogue.find(product_);
+    const bool may = product && findFamily(product->family);
+    const bool known = !savingsFor_.empty() && savingsFor_ == product_;
+    askSavings_->setVisible(may && !known && !savingsWorker_.isWorking());
+    takeSaving_->setVisible(known && !savings_.empty());
+    savingText_->setVisible(may && (known || savingsWorker_.isWorking()));
+    if (!known) return savingText_->setText(tr("Trying …"));
+    if (savings_.empty()) return savingText_->setText(tr("No other way to lay it buys less."));
+    const Figures f = figures();
+    const Saving& s = savings_.front();
+    const Surface* surface = document_.job().surface(s.surface);
+    const QString name = surface ? QString::fromStdString(surface->name) : QString();
+    const QString saved = f.money(s.saved);
+    switch (s.kind) {
+    case Saving::Kind::Turned:
+        savingText_->setText(
+            tr("%1 less if its pieces may be turned half round: only where the nap is not seen.").arg(saved));
+        break;
+    case Saving::Kind::Seam: savingText_->setText(tr("%1 less with one seam more on %2.").arg(saved, name)); break;
+    case Saving::Kind::Rules: {
+        const auto& layers = document_.job().finish(s.surface).layers;
+        const SetOutFamily* family = findFamily(product->family);
+        const QString how =
+            s.layer >= 0 && s.layer < static_cast<int>(layers.size())
+                ? changeText(s.change, layers[static_cast<std::size_t>(s.layer)].rules, family->ruleFields, f)
+                : QString();
+        savingText_->setText(how.isEmpty() ? tr("%1 less with another start line on %2.").arg(saved, name)
+                                           : tr("%1 less on %2 with %3.").arg(saved, name, how));
+        break;
+    }
+    }
+}
+
+void BuyPage::refreshBought(const Purchase& p) {
+    const auto found = document_.job().bought.find(boughtKey(p.product, p.size));
+    const bool is = found != document_.job().bought.end();
+    bought_->setChecked(is);
+    const QString paid = is && found->second.paid ? figures().money(*found->second.paid) : QString();
+    paid_->setFigure(paid,
+                     is && found->second.paid
+                         ? QString::fromStdString(printMoney(*found->second.paid, '.', false)).remove(QChar(0x202F))
+                         : QString());
+    if (!lot_->hasFocus() || !lot_->isModified())
+        lot_->setText(is ? QString::fromStdString(found->second.lot) : QString());
+}
+
+void BuyPage::spareAll() {
+    const auto odds = document_.odds();
+    if (!odds) return;
+    std::map<std::string, int> spares;
+    for (const ProductOdds& o : *odds) {
+        const auto p = std::find_if(document_.plan()->purchases.begin(), document_.plan()->purchases.end(),
+                                    [&](const Purchase& q) { return q.product == o.product; });
+        if (p == document_.plan()->purchases.end() || o.perPack <= 0) continue;
+        // One more at a time from what the plan takes by itself.
+        const double planned = o.have - p->spare * o.perPack;
+        int spare = 0;
+        while (spare < kMostSpare && o.needs.chanceShort(planned + spare * o.perPack) > document_.job().acceptedRisk)
+            ++spare;
+        if (spare > 0) spares[o.product] = spare;
+    }
+    push(document_, setSpares(document_, std::move(spares)));
+}
+
+void BuyPage::sayRisk() {
+    const Figures f = figures();
+    const auto odds = document_.odds();
+    const Job& job = document_.job();
+    if (!odds) {
+        if (document_.cutting().isSearching())
+            return say(tr("Cutting is still being improved; what may run short is tried after that."));
+        return say(
+            tr("Trying what may go wrong, %1 times over … %2").arg(document_.oddsTries()).arg(f.percent(progress_)));
+    }
+    int risky = 0;
+    const ProductOdds* worst = nullptr;
+    for (const ProductOdds& o : *odds) {
+        if (o.chanceShort() > job.acceptedRisk) ++risky;
+        if (!worst || o.chanceShort() > worst->chanceShort()) worst = &o;
+    }
+    if (!worst || risky == 0)
+        return say(
+            tr("Tried %1 times with slips of the tape, spoilt cuts and damaged stock: no line runs short more often "
+               "than %2.")
+                .arg(document_.oddsTries())
+                .arg(f.percent(job.acceptedRisk)));
+    const Product* product = job.catalogue.find(worst->product);
+    say(tr("%n line(s) may run short more often than %1; first of all %2: %3 in %4 tries.", nullptr, risky)
+            .arg(f.percent(job.acceptedRisk), product ? QString::fromStdString(product->name) : QString(),
+                 f.percent(worst->chanceShort()))
+            .arg(document_.oddsTries()),
+        true);
+}
+
+void BuyPage::refreshLine() {
+    const Figures f = figures();
+    const Purchase* p = line();
+    detail_->setVisible(p);
+    if (!p) {
+        emit shaded({});
+        return;
+    }
+    const Job& job = document_.job();
+    const Product* product = job.catalogue.find(p->product);
+    lineTitle_->setText(purchaseName(*p, job.catalogue));
+    QStringList said;
+    if (product && !product->supplier.empty()) said << tr("from %1").arg(QString::fromStdString(product->supplier));
+    if (p->packPrice) said << tr("%1 each").arg(f.money(*p->packPrice));
+    said << tr("buy %1").arg(packsText(*p, f)) << tr("needed %1").arg(neededText(*p, f));
+    const QString left = leftOverText(*p, f);
+    if (left != QStringLiteral("–")) said << tr("%1 left over").arg(left);
+    if (p->spare > 0) said << tr("%1 of it to spare").arg(spareText(*p, job.catalogue, f));
+    QString text = said.join(QStringLiteral("  ·  "));
+    text[0] = text[0].toUpper();
+    lineText_->setText(text);
+    shares_->show(*p, job, f);
+    refreshBought(*p);
+    refreshSavings();
+    const bool roll = stockFormOf(p->family) == StockForm::Roll;
+    if (const ProductOdds* odds = oddsOf(p->product)) {
+        const int bought = roll ? p->spare : p->packs;
+        curve_->show(*odds, bought - p->spare, bought, job.acceptedRisk, roll, f);
+    } else {
+        curve_->say(document_.cutting().isSearching()
+                        ? tr("How likely it is that this is not enough is tried once the cutting rests.")
+                        : tr("How likely it is that this is not enough is being tried."));
+    }
+    std::vector<ShellMap::Shade> shades;
+    double all = 0;
+    for (const PurchaseShare& s : p->shares) all += s.consumed;
+    for (const PurchaseShare& s : p->shares)
+        if (!s.surface.empty() && s.consumed > 0 && all > 0)
+            shades.push_back({s.surface, s.consumed / all, s.cost ? f.money(*s.cost) : f.percent(s.consumed / all)});
+    emit shaded(shades);
 }
 
 void BuyPage::refresh() {
     const Figures f = figures();
     const auto plan = document_.plan();
+    const Job& job = document_.job();
     const Totals& t = plan->totals;
     const bool anything = !plan->purchases.empty();
-    setHeading(tr("To buy"), QString::fromStdString(document_.job().name));
-    model_->setPlan(plan, document_.job().catalogue, f);
-    const int rows = std::min<int>(8, static_cast<int>(plan->purchases.size()));
-    table_->setFixedHeight(table_->horizontalHeader()->sizeHint().height() +
-                           rows * table_->verticalHeader()->defaultSectionSize() + 6);
-    for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(waste_),
-                       static_cast<QWidget*>(offcuts_), actions_, static_cast<QWidget*>(stock_)})
+    if (showMass_->isChecked()) {
+        setHeading(tr("What it weighs"), QString::fromStdString(job.name));
+        mass_->refresh();
+        emit shaded({});
+        QString over; // the first that is over, if any
+        for (const Remark& r : plan->remarks)
+            if (over.isEmpty() && (r.kind == RemarkKind::AxleOver || r.kind == RemarkKind::SideOver ||
+                                   r.kind == RemarkKind::AllowancePassed))
+                over = sentence(r, f);
+        return say(over, !over.isEmpty());
+    }
+    if (showCompare_->isChecked()) {
+        const bool whole = compare_->ofVan();
+        setHeading(whole || !surface() ? QString::fromStdString(job.name) : QString::fromStdString(surface()->name),
+                   whole ? tr("schemes compared") : tr("options compared"));
+        emit shaded({});
+        compare_->refresh();
+        return say(compare_->sentence());
+    }
+    setHeading(tr("To buy"), QString::fromStdString(job.name));
+    filling_ = true;
+    model_->setPlan(plan, job.catalogue, f, document_.odds(), job.acceptedRisk, surfaceId(), job.bought);
+    filling_ = false;
+    for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(here_),
+                       actions_, static_cast<QWidget*>(consumables_), static_cast<QWidget*>(hand_),
+                       static_cast<QWidget*>(spareAll_), static_cast<QWidget*>(risk_)})
         w->setVisible(anything);
+    consumables_->setChecked(job.consumables);
+    risk_->setFigure(f.percent(job.acceptedRisk), f.number(job.acceptedRisk * 100, 1));
+    spareAll_->setEnabled(document_.odds() != nullptr);
+    int hand = -1;
+    for (int i = 0; i < hand_->count(); ++i)
+        if (std::abs(hand_->itemData(i).toDouble() - job.spoilChance) < 1e-6) hand = i;
+    hand_->setCurrentIndex(hand);
+    if (hand < 0) hand_->setPlaceholderText(tr("%1 of cuts spoilt").arg(f.percent(job.spoilChance)));
     if (!anything) {
+        detail_->hide();
+        emit shaded({});
         say(tr("Nothing to buy yet: measure the floor and set it out."));
         return;
     }
-    const bool short_ = t.runShort > 0.05;
-    const double spoil = document_.job().spoilChance;
-    const Purchase* worst = riskiest(*plan, spoil);
-    const auto finishes = std::count_if(plan->purchases.begin(), plan->purchases.end(),
-                                        [](const Purchase& p) { return findFamily(p.family) && p.unitsPerPack > 1; });
-    const QString spoils = QString::number(spoil > 0 ? std::lround(1 / spoil) : 0);
-    // Of which product, where several are cut on site.
-    const QString risk =
-        worst && finishes > 1
-            ? tr("The chance of running short of %1 is %2, with 1 cut in %3 spoilt.")
-                  .arg(purchaseName(*worst, document_.job().catalogue), f.percent(t.runShort), spoils)
-            : tr("The chance of running short is %1, with 1 cut in %2 spoilt.").arg(f.percent(t.runShort), spoils);
-    QString advice;
-    if (short_ && worst) {
-        // How many packs it takes to come under one chance in twenty.
-        const int cuts = plan->cutUnits(worst->product);
-        for (int more = 1; more <= 20 && advice.isEmpty(); ++more) {
-            const int packs = worst->packs + more;
-            const double then = chanceOfRunningShort(worst->unitsNeeded, cuts, packs * worst->unitsPerPack, spoil);
-            if (then <= 0.05) advice = tr("With %n pack(s) it is %1.", nullptr, packs).arg(f.percent(then));
-        }
-    }
-    say(risk + QStringLiteral(" ") + advice, short_);
+    sayRisk();
     total_->setText(
         t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
                : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
-    waste_->setText(tr("Planks and tiles bought cover %1, %2 is laid: %3 (%4) is bought and not laid. Of that, cutting "
-                       "uses up %5 (%6); the rest is whole and spare.")
-                        .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea),
-                             f.percent((t.boughtArea.value - t.laidArea.value) / t.laidArea.value),
-                             f.area(t.consumedArea - t.laidArea),
-                             f.percent((t.consumedArea.value - t.laidArea.value) / t.laidArea.value)));
-    stock_->update();
-    // The largest offcuts, which may still serve elsewhere.
-    std::vector<Offcut> kept;
-    for (const SurfacePlan& s : plan->surfaces)
-        for (const StockUnit& u : s.layerOf("planks") ? s.layerOf("planks")->setOut.stock : std::vector<StockUnit>())
-            for (const Offcut& o : u.offcuts)
-                if (!o.ripped && o.length.value >= 250) kept.push_back(o);
-    std::sort(kept.begin(), kept.end(), [](const Offcut& a, const Offcut& b) { return a.length > b.length; });
-    QStringList sizes;
-    for (std::size_t i = 0; i < std::min<std::size_t>(kept.size(), 6); ++i)
-        sizes << tr("%1 × %2").arg(f.length(kept[i].length, false), f.length(kept[i].width, false));
-    offcuts_->setText(sizes.isEmpty() ? tr("No offcut of 250 mm or more is left.")
-                                      : tr("Offcuts worth keeping: %1.").arg(sizes.join(QStringLiteral(", "))));
+    budget_->setFigure(job.budget ? f.money(*job.budget) : QString(),
+                       job.budget ? QString::fromStdString(printMoney(*job.budget, '.', false)).remove(QChar(0x202F))
+                                  : QString());
+    QString budget;
+    bool over = false;
+    if (job.budget && t.cost && t.cost->currency == job.budget->currency) {
+        const Money left = *job.budget - *t.cost;
+        over = left.minor < 0;
+        budget =
+            over ? tr("%1 over it").arg(f.money({-left.minor, left.currency})) : tr("%1 under it").arg(f.money(left));
+    }
+    budgetText_->setText(budget);
+    budgetText_->setStyleSheet(over ? QStringLiteral("color: %1;").arg(css(Theme::now().pencil)) : QString());
+    QString here;
+    for (const SurfaceCost& c : costBySurface(job, *plan)) {
+        if (c.surface != surfaceId() || !surface()) continue;
+        here = c.cost ? tr("%1 bears %2 of it and carries %3; its lines are in bold.")
+                            .arg(QString::fromStdString(surface()->name), f.money(*c.cost), f.mass(c.mass))
+                      : tr("%1 carries %2; its lines are in bold.")
+                            .arg(QString::fromStdString(surface()->name), f.mass(c.mass));
+        if (c.cost && c.area.value > 0)
+            here += QLatin1Char(' ') +
+                    tr("That is %1 a m².")
+                        .arg(f.money({std::llround(double(c.cost->minor) / c.area.value), c.cost->currency}));
+    }
+    here_->setText(here);
+    if (!line()) { // the first line that goes to the surface in hand, else the first
+        std::size_t at = 0;
+        for (std::size_t i = plan->purchases.size(); i-- > 0;)
+            if (std::any_of(plan->purchases[i].shares.begin(), plan->purchases[i].shares.end(),
+                            [&](const PurchaseShare& s) { return s.surface == surfaceId(); }))
+                at = i;
+        product_ = plan->purchases[at].product;
+        size_ = plan->purchases[at].size;
+    }
+    for (std::size_t i = 0; i < plan->purchases.size(); ++i)
+        if (&plan->purchases[i] == line()) {
+            filling_ = true;
+            table_->selectRow(static_cast<int>(i));
+            filling_ = false;
+        }
+    refreshLine();
+    ask_.start();
 }
 
 void BuyPage::save(const QString& what, const QString& filter, const QString& ending,

@@ -1,19 +1,33 @@
 #pragma once
 
+#include "app/document/savings_worker.h"
+#include "app/shellmap/shell_map.h"
+#include "app/stages/buy/compare_view.h"
+#include "app/stages/buy/mass_view.h"
+#include "app/stages/buy/odds_curve.h"
 #include "app/stages/buy/purchase_model.h"
-#include "app/stages/buy/stock_picture.h"
+#include "app/stages/buy/share_bars.h"
 #include "app/stages/stage_page.h"
+#include "app/widgets/entry_field.h"
 
+#include <QCheckBox>
+#include <QComboBox>
 #include <QPushButton>
 #include <QTableView>
+#include <QTimer>
 
 namespace westrum {
 
-/// Buy: what to buy, what is left over, what it costs and weighs; printed or saved.
+/// Buy: what to buy, how likely each line is not enough, where it goes and what of the cost is whose; printed or saved.
 class BuyPage : public StagePage {
     Q_OBJECT
 public:
     BuyPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+
+signals:
+    /// How much of the line in hand is each surface's.
+    void shaded(const std::vector<westrum::ShellMap::Shade>& shades);
+    void surfacePicked(const std::string& surface);
 
 protected:
     void refresh() override;
@@ -22,14 +36,56 @@ private:
     void printIt();
     void save(const QString& what, const QString& filter, const QString& ending,
               const std::function<QString(const QString&)>& write);
+    /// The line in hand; null if there is none.
+    [[nodiscard]] const Purchase* line() const;
+    [[nodiscard]] const ProductOdds* oddsOf(const std::string& product) const;
+    void takeLine(int row);
+    void refreshLine();
+    void sayRisk();
+    void chooseNumber(int number);
+    /// Every line as many spares as bring its risk down to what is accepted, and no more.
+    void spareAll();
+    /// Ticks the line in hand as bought, or changes what is said of that.
+    void buy(const std::function<void(Bought&)>& change);
+    void refreshBought(const Purchase& p);
+    void refreshSavings();
 
     PurchaseModel* model_;
     QTableView* table_;
     QLabel* total_;
-    QLabel* waste_;
-    QLabel* offcuts_;
+    QLabel* here_;      ///< what the surface in hand comes to
+    QLabel* lineTitle_; ///< of the line in hand
+    QLabel* lineText_;
+    ShareBars* shares_;
+    QCheckBox* bought_;
+    EntryField* paid_;
+    QLineEdit* lot_;
+    QPushButton* spareAll_;
+    EntryField* risk_;
+    QPushButton* askSavings_;
+    QPushButton* takeSaving_;
+    QLabel* savingText_;
+    SavingsWorker savingsWorker_;
+    std::string savingsFor_; ///< product; empty: none known
+    std::vector<Saving> savings_;
+    EntryField* budget_;
+    QLabel* budgetText_;
+    OddsCurve* curve_;
+    QCheckBox* consumables_;
+    QComboBox* hand_;
     QWidget* actions_;
-    StockPicture* stock_;
+    QWidget* detail_;
+    QWidget* list_;
+    MassView* mass_;
+    CompareView* compare_;
+    QPushButton* showList_;
+    QPushButton* showMass_;
+    QPushButton* showCompare_;
+    QPushButton* wholeVan_; ///< compared, rather than the surface in hand
+    QTimer ask_;
+    double progress_ = 0;
+    bool filling_ = false;       ///< the table is being filled: what it selects meanwhile is nobody's choice
+    std::string product_, size_; ///< of the line in hand
 };
 
 } // namespace westrum

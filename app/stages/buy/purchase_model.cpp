@@ -1,32 +1,25 @@
 #include "app/stages/buy/purchase_model.h"
 
+#include "app/drawing/theme.h"
+
+#include <QBrush>
+
+#include <algorithm>
+#include <cmath>
+
 namespace westrum {
 
-QString neededText(const Purchase& p, const Figures& f) {
-    if (stockFormOf(p.family) == StockForm::Roll) return packsText(p, f);
-    if (p.lengthNeeded.value > 0) return PurchaseModel::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
-    if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(p.amount, 2));
-    if (p.family == "adhesive") return f.mass({p.amount});
-    if (p.family == "insulation") return f.area({p.amount});
-    return itemsText(p.family, p.unitsNeeded);
-}
-
-QString leftOverText(const Purchase& p, const Figures& f) {
-    const double left = p.amountPerPack * p.packs - p.amount;
-    if (p.family == "coating") return PurchaseModel::tr("%1 l").arg(f.number(left, 2));
-    if (p.family == "adhesive") return f.mass({left});
-    if (p.family == "insulation") return f.area({left});
-    if (stockFormOf(p.family) == StockForm::Roll) return QStringLiteral("–");
-    if (p.lengthNeeded.value > 0) return f.length(p.lengthLeft);
-    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // what is left of these stands in Cut
-    return itemsText(p.family, p.unitsLeft());
-}
-
-void PurchaseModel::setPlan(std::shared_ptr<const Plan> plan, const Catalogue& catalogue, const Figures& figures) {
+void PurchaseModel::setPlan(std::shared_ptr<const Plan> plan, const Catalogue& catalogue, const Figures& figures,
+                            std::shared_ptr<const std::vector<ProductOdds>> odds, double accepted,
+                            const std::string& surface, std::map<std::string, Bought> bought) {
     beginResetModel();
     plan_ = std::move(plan);
     catalogue_ = catalogue;
     figures_ = figures;
+    odds_ = std::move(odds);
+    accepted_ = accepted;
+    surface_ = surface;
+    bought_ = std::move(bought);
     endResetModel();
 }
 
@@ -38,19 +31,33 @@ int PurchaseModel::columnCount(const QModelIndex& parent) const { return parent.
 
 QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
-    if (role == Qt::TextAlignmentRole && index.column() > Supplier)
+    if (role == Qt::TextAlignmentRole && index.column() > Name)
         return QVariant::fromValue(Qt::Alignment(Qt::AlignRight | Qt::AlignVCenter));
-    if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     const Purchase& p = plan_->purchases[static_cast<std::size_t>(index.row())];
-    const Product* product = catalogue_.find(p.product);
+    const ProductOdds* odds = nullptr;
+    if (odds_)
+        for (const ProductOdds& o : *odds_)
+            if (o.product == p.product) odds = &o;
+    if (role == Qt::FontRole && index.column() == Name)
+        return textFont(1, std::any_of(p.shares.begin(), p.shares.end(),
+                                       [&](const PurchaseShare& s) { return s.surface == surface_; }));
+    if (role == Qt::ForegroundRole && index.column() == Short && odds && odds->chanceShort() > accepted_)
+        return QBrush(Theme::now().pencil);
+    if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     switch (index.column()) {
-    case Name: return purchaseName(p, catalogue_);
-    case Supplier: return product ? QString::fromStdString(product->supplier) : QString();
+    case Name: {
+        const auto bought = bought_.find(boughtKey(p.product, p.size));
+        if (bought == bought_.end()) return purchaseName(p, catalogue_);
+        const bool roll = stockFormOf(p.family) == StockForm::Roll;
+        const int wanted = roll ? static_cast<int>(std::lround((p.lengthNeeded + p.lengthLeft).value / 10)) : p.packs;
+        return bought->second.packs >= wanted ? tr("✓ %1").arg(purchaseName(p, catalogue_))
+                                              : tr("%1 (too few bought)").arg(purchaseName(p, catalogue_));
+    }
     case Buy: return packsText(p, figures_);
     case Needed: return neededText(p, figures_);
     case LeftOver: return leftOverText(p, figures_);
-    case PackPrice: return p.packPrice ? figures_.money(*p.packPrice) : tr("no price");
-    case Cost: return p.cost ? figures_.money(*p.cost) : QStringLiteral("–");
+    case Short: return odds ? figures_.percent(odds->chanceShort()) : QStringLiteral("…");
+    case Cost: return p.cost ? figures_.money(*p.cost) : tr("no price");
     default: return {};
     }
 }
@@ -58,16 +65,14 @@ QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
 QVariant PurchaseModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     if (role == Qt::TextAlignmentRole)
-        return QVariant::fromValue(
-            Qt::Alignment((section > Supplier ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter));
+        return QVariant::fromValue(Qt::Alignment((section > Name ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter));
     if (role != Qt::DisplayRole) return {};
     switch (section) {
     case Name: return tr("product");
-    case Supplier: return tr("from");
     case Buy: return tr("buy");
     case Needed: return tr("needed");
     case LeftOver: return tr("left over");
-    case PackPrice: return tr("each");
+    case Short: return tr("runs short");
     case Cost: return tr("cost");
     default: return {};
     }

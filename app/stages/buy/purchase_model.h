@@ -2,7 +2,9 @@
 
 #include <QAbstractTableModel>
 
+#include "core/plan/odds.h"
 #include "core/plan/plan.h"
+#include "formats/shopping_file.h"
 #include "formats/words.h"
 
 #include <memory>
@@ -13,10 +15,13 @@ namespace westrum {
 class PurchaseModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    enum Column { Name, Supplier, Buy, Needed, LeftOver, PackPrice, Cost, Columns };
+    enum Column { Name, Buy, Needed, LeftOver, Short, Cost, Columns };
 
     using QAbstractTableModel::QAbstractTableModel;
-    void setPlan(std::shared_ptr<const Plan> plan, const Catalogue& catalogue, const Figures& figures);
+    /// @param odds  null while they are not known  @param surface  whose lines are told from the others
+    void setPlan(std::shared_ptr<const Plan> plan, const Catalogue& catalogue, const Figures& figures,
+                 std::shared_ptr<const std::vector<ProductOdds>> odds, double accepted, const std::string& surface,
+                 std::map<std::string, Bought> bought = {});
 
     int rowCount(const QModelIndex& parent = {}) const override;
     int columnCount(const QModelIndex& parent = {}) const override;
@@ -27,10 +32,10 @@ private:
     std::shared_ptr<const Plan> plan_;
     Catalogue catalogue_;
     Figures figures_;
+    std::shared_ptr<const std::vector<ProductOdds>> odds_;
+    double accepted_ = 0.05;
+    std::string surface_;
+    std::map<std::string, Bought> bought_;
 };
-
-/// What one purchase needs and what is left of it, in words.
-QString neededText(const Purchase& purchase, const Figures& figures);
-QString leftOverText(const Purchase& purchase, const Figures& figures);
 
 } // namespace westrum

@@ -111,10 +111,14 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
     sheet.row({ShoppingPrint::tr("product"), ShoppingPrint::tr("from"), ShoppingPrint::tr("buy"),
                ShoppingPrint::tr("needed"), ShoppingPrint::tr("left over"), ShoppingPrint::tr("cost")},
               shares, true);
-    for (const Purchase& p : plan.purchases) {
+    QString from;
+    for (const std::size_t i : bySupplier(job, plan)) { // one shop after the other
+        const Purchase& p = plan.purchases[i];
         const Product* product = job.catalogue.find(p.product);
-        sheet.row({purchaseName(p, job.catalogue), product ? QString::fromStdString(product->supplier) : QString(),
-                   packsText(p, f), neededText(p, f), leftOverText(p, f),
+        const QString supplier = product ? QString::fromStdString(product->supplier) : QString();
+        if (supplier != from && !from.isNull()) sheet.gap();
+        from = supplier.isNull() ? QStringLiteral("") : supplier;
+        sheet.row({purchaseName(p, job.catalogue), supplier, packsText(p, f), neededText(p, f), leftOverText(p, f),
                    p.cost ? f.money(*p.cost) : QStringLiteral("–")},
                   shares);
     }

@@ -2,10 +2,14 @@
 
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
+#include "app/stages/fit/bay_picture.h"
+#include "core/takeoff/bonding.h"
 
 #include <QScrollBar>
 
 namespace westrum {
+
+static constexpr int kMostBays = 60; ///< more are told, not drawn
 
 FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent), scroll_(new QScrollArea) {
@@ -52,6 +56,13 @@ void FitPage::rebuild(const SurfacePlan& plan) {
             column->addLayout(row);
         };
         if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
+        if (step.kind == StepKind::SpreadAdhesive && step.layer >= 0) {
+            const LayerTakeoff& take = plan.layers[static_cast<std::size_t>(step.layer)].take;
+            const Bounds b = boundsOf(plan.shape.net);
+            if (take.bays && take.bays->count > 1 && take.bays->count <= kMostBays)
+                column->addWidget(
+                    new BayPicture(equalStrips(plan.shape.net, take.bays->count, b.width() >= b.height())));
+        }
         if (!step.pieces.empty()) {
             QStringList pieces;
             const LayerPlan& layer = plan.layers[static_cast<std::size_t>(step.layer)];

@@ -374,12 +374,23 @@ void SetOutPage::refreshForms() {
         rules_->setObjectName(QStringLiteral("rulesForm"));
         connect(rules_, &FieldForm::problem, this, note);
         forms_->addWidget(rules_);
+        delete fixes_;
+        fixes_ = new FieldForm(
+            fixingRules(family->id), {}, 3, [this] { return document_.job().bareUnit; },
+            [this](const std::string& key, double value) {
+                push(document_, setRule(document_, surfaceId(), key, value, document_.currentLayer()));
+            });
+        fixes_->setObjectName(QStringLiteral("fixesForm"));
+        connect(fixes_, &FieldForm::problem, this, note);
+        forms_->addWidget(fixes_);
     }
     if (sold_) sold_->setVisible(family && editProduct_->isChecked());
     if (rules_) rules_->setVisible(family && editRules_->isChecked());
+    if (fixes_) fixes_->setVisible(family && editRules_->isChecked() && !fixingRules(family->id).empty());
     if (!family) return;
     sold_->refresh();
     rules_->showValues(layer()->rules, figures());
+    fixes_->showValues(layer()->rules, figures());
 }
 
 void SetOutPage::refresh() {

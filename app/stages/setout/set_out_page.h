@@ -45,6 +45,7 @@ private:
     QComboBox* layers_;            ///< which of the surface's layers is in hand
     QComboBox* trim_;              ///< what closes the edges
     ProductPanel* sold_ = nullptr; ///< the fields of the product in hand
+    FieldForm* fixes_ = nullptr; ///< how it is held
     FieldForm* rules_ = nullptr;
     std::string soldFamily_, rulesFamily_;
     QPushButton* editProduct_;

@@ -1,0 +1,169 @@
+#include "core/plan/cost_sharing.h"
+
+#include "core/buying/cost_shares.h"
+#include "core/catalogue/hard_finishes.h"
+#include "core/catalogue/plank.h"
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+/// Whose is what of one purchase, by place of the surface in the job; the last place is nobody's.
+struct Ledger {
+    std::vector<SharedUnit> units;
+    std::vector<double> weighed; ///< kg that layers weigh already
+    std::vector<double> rest;    ///< what else weighs, in mm2, mm or the purchase's amount
+};
+
+class Sharing {
+public:
+    Sharing(const Job& job, std::span<const ProductCut> cuts, const Plan& plan) : job_(job), cuts_(cuts), plan_(plan) {
+        for (std::size_t i = 0; i < job.surfaces.size(); ++i) places_[job.surfaces[i].id] = static_cast<int>(i);
+    }
+
+    void share(Purchase& p, bool firstOfProduct) const {
+        const std::size_t n = job_.surfaces.size() + 1;
+        Ledger ledger{{}, std::vector<double>(n, 0), std::vector<double>(n, 0)};
+        const auto cut =
+            std::find_if(cuts_.begin(), cuts_.end(), [&](const ProductCut& c) { return c.product == p.product; });
+        if (cut != cuts_.end())
+            fromCut(*cut, p, ledger);
+        else
+            fromLayers(p, ledger);
+        fromNeeds(p, ledger);
+        if (firstOfProduct) weigh(p, ledger);
+        const CostShares shares =
+            shareCost(static_cast<int>(n), ledger.units, p.cost.value_or(Money{0, job_.currency}));
+        const double kept = sum(ledger.weighed), more = std::max(0.0, p.laidMass.value - kept), all = sum(ledger.rest);
+        p.shares.clear();
+        for (std::size_t i = 0; i < n; ++i) {
+            const double mass = ledger.weighed[i] + (all > 0 ? more * ledger.rest[i] / all : 0);
+            if (shares.consumed[i] <= 0 && mass <= 0) continue;
+            PurchaseShare s;
+            s.surface = i + 1 < n ? job_.surfaces[i].id : std::string();
+            s.consumed = shares.consumed[i];
+            if (p.cost) s.cost = shares.share[i];
+            s.mass = {mass};
+            p.shares.push_back(std::move(s));
+        }
+    }
+
+private:
+    static double sum(const std::vector<double>& v) {
+        double all = 0;
+        for (const double x : v) all += x;
+        return all;
+    }
+    int placeOf(const std::string& surface) const {
+        const auto found = places_.find(surface);
+        return found == places_.end() ? static_cast<int>(job_.surfaces.size()) : found->second;
+    }
+
+    /// Of what the cutting laid out: item by item of this size.
+    void fromCut(const ProductCut& cut, const Purchase& p, Ledger& ledger) const {
+        const bool bars = cut.form == StockForm::Lengths;
+        for (const CutItem& item : cut.items) {
+            const bool mine = p.packs == 0 ? item.rack // all of it comes off the rack
+                                           : !item.rack && (item.stock.empty() ? std::string() : item.name) == p.size;
+            if (!mine) continue;
+            SharedUnit unit{item.lengthMm * item.widthMm / 1e6, {}};
+            for (const LyingPiece& l : item.pieces) {
+                const std::string surface =
+                    l.piece >= 0 ? cut.pieces[static_cast<std::size_t>(l.piece)].surface : std::string();
+                const int at = placeOf(surface);
+                const double takes = bars ? boundsOf(l.shape).width() * item.widthMm / 1e6 : areaMm2(l.shape) / 1e6;
+                unit.taken.emplace_back(at, takes);
+                if (!item.decided) ledger.rest[static_cast<std::size_t>(at)] += takes;
+            }
+            ledger.units.push_back(std::move(unit));
+        }
+    }
+
+    /// Of what is counted or measured out, layer by layer; and of planks before they are cut.
+    void fromLayers(const Purchase& p, Ledger& ledger) const {
+        const Product* product = job_.catalogue.find(p.product);
+        for (const SurfacePlan& s : plan_.surfaces)
+            for (const LayerPlan& l : s.layers) {
+                if (l.product != p.product || !l.purchase || !product) continue;
+                double takes = l.take.amount;
+                if (p.family == "planks") takes = areaOf(plankOf(*product).length, plankOf(*product).width).value;
+                if (p.family == "tiles") takes = areaOf(tileOf(*product).width, tileOf(*product).height).value;
+                if (p.family == "planks" || p.family == "tiles") takes *= static_cast<double>(l.setOut.stock.size());
+                if (p.lengthNeeded.value > 0) takes = l.take.strips.totalLength.value / 1000;
+                if (takes > 0) ledger.units.push_back({takes, {{placeOf(s.surface), takes}}});
+            }
+    }
+
+    void fromNeeds(const Purchase& p, Ledger& ledger) const {
+        for (const Need& n : plan_.needs) {
+            if (n.product != p.product) continue;
+            const int at = placeOf(n.surface);
+            ledger.units.push_back({n.amount, {{at, n.amount}}});
+            ledger.rest[static_cast<std::size_t>(at)] += n.amount;
+        }
+    }
+
+    void weigh(const Purchase& p, Ledger& ledger) const {
+        for (const SurfacePlan& s : plan_.surfaces)
+            for (const LayerPlan& l : s.layers)
+                if (l.product == p.product)
+                    ledger.weighed[static_cast<std::size_t>(placeOf(s.surface))] += l.mass.value;
+    }
+
+    const Job& job_;
+    std::span<const ProductCut> cuts_;
+    const Plan& plan_;
+    std::map<std::string, int> places_;
+};
+
+} // namespace
+
+void shareCosts(const Job& job, std::span<const ProductCut> cuts, Plan& plan) {
+    const Sharing sharing(job, cuts, plan);
+    for (std::size_t i = 0; i < plan.purchases.size(); ++i) {
+        const std::string& product = plan.purchases[i].product;
+        const bool first = std::none_of(plan.purchases.begin(), plan.purchases.begin() + static_cast<std::ptrdiff_t>(i),
+                                        [&](const Purchase& q) { return q.product == product; });
+        sharing.share(plan.purchases[i], first);
+    }
+}
+
+void buySpares(const Job& job, Plan& plan) {
+    for (const auto& [product, spare] : job.spares) {
+        const auto p = std::find_if(plan.purchases.begin(), plan.purchases.end(),
+                                    [&, id = product](const Purchase& q) { return q.product == id; });
+        const Product* sold = job.catalogue.find(product);
+        if (p == plan.purchases.end() || p->spare != 0 || spare <= 0 || !sold) continue;
+        const std::optional<Money> before = p->cost;
+        const bool roll = stockFormOf(sold->family) == StockForm::Roll;
+        addSpares(*p, spare, roll ? rollOf(*sold).step.value / 1000 : 0);
+        if (plan.totals.cost && before && p->cost && p->cost->currency == job.currency)
+            plan.totals.cost = *plan.totals.cost + (*p->cost - *before);
+    }
+}
+
+std::vector<SurfaceCost> costBySurface(const Job& job, const Plan& plan) {
+    std::vector<SurfaceCost> all;
+    const auto add = [&](const std::string& id) {
+        SurfaceCost c{id, Money{0, job.currency}, {}, {}};
+        bool any = false;
+        for (const Purchase& p : plan.purchases)
+            for (const PurchaseShare& s : p.shares) {
+                if (s.surface != id) continue;
+                any = true;
+                c.mass = c.mass + s.mass;
+                if (!s.cost || s.cost->currency != job.currency)
+                    c.cost.reset();
+                else if (c.cost)
+                    c.cost = *c.cost + *s.cost;
+            }
+        if (const SurfacePlan* s = plan.surface(id); s && s->faceLayer()) c.area = s->faceLayer()->area;
+        if (any) all.push_back(std::move(c));
+    };
+    for (const Surface& s : job.surfaces) add(s.id);
+    add({});
+    return all;
+}
+
+} // namespace westrum

@@ -1,0 +1,196 @@
+#include "core/plan/odds.h"
+
+#include "core/plan/cut_problems.h"
+#include "core/setout/common_rules.h"
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <map>
+#include <mutex>
+#include <thread>
+
+namespace westrum {
+namespace {
+
+/// What a plan and its cutting need of each product, in units.
+using Needs = std::map<std::string, double>;
+
+double unitsOf(const ProductCut& cut) {
+    return cut.form == StockForm::Roll ? cut.rollMm / 1000 : static_cast<double>(cut.itemsToBuy);
+}
+
+/// Bars opened by the rule that a saw hand follows: the longest piece first, into the first bar that still has room.
+double barsByFirstFit(const CutProblem& problem) {
+    const TrimLength bar = barOf(problem.product);
+    double longest = bar.length.value;
+    for (const CutStock& s : problem.stock)
+        if (!s.rack) longest = std::max(longest, s.lengthMm);
+    std::vector<double> pieces, left;
+    for (const CutPiece& p : problem.pieces) pieces.push_back(p.lengthMm());
+    std::sort(pieces.rbegin(), pieces.rend());
+    for (const double length : pieces) {
+        const auto room = std::find_if(left.begin(), left.end(), [&](double l) { return l >= length; });
+        if (room != left.end())
+            *room -= length + bar.kerf.value;
+        else
+            left.push_back(longest - 2 * bar.endTrim.value - length - bar.kerf.value);
+    }
+    return static_cast<double>(left.size());
+}
+
+/// Metres of roll that pieces take in rows, the longest first, each by its box.
+double rollByRows(const CutProblem& problem) {
+    const RollGoods roll = rollOf(problem.product);
+    std::vector<std::pair<double, double>> boxes;
+    for (const CutPiece& p : problem.pieces) boxes.emplace_back(p.lengthMm(), p.widthMm());
+    return rowsOnRoll(std::move(boxes), roll.usable().value, roll.gap.value) / 1000;
+}
+
+/// What a first layout opens, without a search that improves it.
+double firstLayout(const CutProblem& problem) {
+    switch (problem.form) {
+    case StockForm::Lengths: return barsByFirstFit(problem);
+    case StockForm::Roll: return rollByRows(problem);
+    case StockForm::Sheets: break;
+    }
+    return unitsOf(cutProduct(problem, {.seed = 1, .iterations = 1}));
+}
+
+/// Pieces that are spoiled are cut again.
+void spoilPieces(CutProblem& problem, Dice& dice, double spoil) {
+    const std::size_t n = problem.pieces.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const int again = spoiledTries(dice, 1, spoil);
+        for (int k = 0; k < std::min(again, 5); ++k) {
+            CutPiece piece = problem.pieces[i];
+            piece.key += "/again" + std::to_string(k);
+            problem.pieces.push_back(std::move(piece));
+        }
+    }
+}
+
+Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& mishaps) {
+    Needs needs;
+    const double spoil = dice ? std::min(job.spoilChance, 0.9) : 0;
+    for (const CutProblem& asked : cutProblems(job, plan)) {
+        if (asked.product.family == "planks") continue; // the set-out decides them
+        CutProblem problem = asked;
+        problem.kept.clear();
+        if (dice) spoilPieces(problem, *dice, spoil);
+        needs[problem.product.id] = firstLayout(problem);
+    }
+    for (const Purchase& p : plan.purchases) {
+        if (needs.contains(p.product)) continue;
+        double units = p.unitsNeeded;
+        if (p.amountPerPack > 0) units = p.amount;
+        if (p.lengthNeeded.value > 0) units = p.lengthNeeded.value / (p.lengthNeeded + p.lengthLeft).value * p.packs;
+        if (dice && (p.family == "planks" || p.family == "tiles"))
+            units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
+        if (dice && p.amountPerPack > 0)
+            units *= std::max(
+                0.2, 1 + (p.serves ? std::abs(offByChance(*dice, mishaps.lost)) : offByChance(*dice, mishaps.rate)));
+        needs[p.product] = units;
+    }
+    if (dice)
+        for (auto& [product, units] : needs) {
+            // Whatever is counted may arrive damaged; what is measured out does not.
+            int bad = 0;
+            for (double k = 0; k < std::min(units, 2000.0); ++k) bad += dice->unit() < mishaps.damaged ? 1 : 0;
+            const Product* sold = job.catalogue.find(product);
+            if (sold && (findFamily(sold->family) || sold->family == "trim" || sold->family == "battens") &&
+                stockFormOf(sold->family) != StockForm::Roll)
+                units += bad;
+        }
+    return needs;
+}
+
+/// What the purchase gives, and in what steps it is bought.
+void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, ProductOdds& odds) {
+    const Product* sold = job.catalogue.find(odds.product);
+    for (const ProductCut& c : cuts)
+        if (c.product == odds.product && c.items.size() > 0 && !c.items.front().decided) {
+            const bool roll = c.form == StockForm::Roll;
+            odds.have = roll ? c.rollToBuyMm / 1000 : static_cast<double>(c.itemsToBuy);
+            odds.perPack = roll && sold ? rollOf(*sold).step.value / 1000 : 1;
+            for (const Purchase& p : bought.purchases)
+                if (p.product == odds.product) odds.have += odds.perPack * p.spare;
+            return;
+        }
+    for (const Purchase& p : bought.purchases) {
+        if (p.product != odds.product) continue;
+        odds.perPack = p.amountPerPack > 0 ? p.amountPerPack : static_cast<double>(std::max(1, p.unitsPerPack));
+        odds.have += odds.perPack * p.packs;
+    }
+}
+
+} // namespace
+
+void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, std::vector<ProductOdds>& odds) {
+    for (ProductOdds& o : odds) {
+        o.have = 0;
+        fillBought(job, bought, cuts, o);
+    }
+}
+
+Job measuredAgain(const Job& job, Dice& dice, const Mishaps& mishaps) {
+    Job varied = job;
+    for (Surface& s : varied.surfaces)
+        for (const std::string& key : readingKeys(s.measurement)) {
+            MaybeReading* reading = findReading(s.measurement, key);
+            if (!reading || !*reading || (*reading)->length.value <= 0) continue;
+            const bool along = key.starts_with('p') || key.starts_with("chord");
+            Mm& length = (*reading)->length;
+            length.value = std::max(1.0, length.value + offByChance(dice, along ? mishaps.curveMm : mishaps.flatMm));
+        }
+    return varied;
+}
+
+std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, int tries,
+                                const Mishaps& mishaps, int threads, const std::stop_token& stop,
+                                const std::function<void(double)>& progress) {
+    // Against the first layout of the job as it is: what the search gained since is gained in each variation.
+    const Needs plain = needsOf(job, plan(job), nullptr, mishaps);
+    std::vector<Needs> found(static_cast<std::size_t>(std::max(0, tries)));
+    std::atomic<int> next{0}, done{0};
+    std::mutex telling;
+    const auto work = [&] {
+        for (int k = next++; k < tries && !stop.stop_requested(); k = next++) {
+            Dice dice(job.seed * 1000003 + static_cast<std::uint64_t>(k));
+            const Job varied = measuredAgain(job, dice, mishaps);
+            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied), &dice, mishaps);
+            const std::scoped_lock lock(telling);
+            if (progress) progress(static_cast<double>(++done) / tries);
+        }
+    };
+    {
+        std::vector<std::jthread> team;
+        for (int i = 1; i < threads; ++i) team.emplace_back(work);
+        work();
+    }
+    if (stop.stop_requested()) return {};
+    std::vector<ProductOdds> all;
+    for (const Purchase& p : bought.purchases) {
+        if (std::any_of(all.begin(), all.end(), [&](const ProductOdds& o) { return o.product == p.product; })) continue;
+        ProductOdds odds{p.product, NeedOdds({}), 0, 1};
+        fillBought(job, bought, cuts, odds);
+        const auto base = plain.find(p.product);
+        const auto cut =
+            std::find_if(cuts.begin(), cuts.end(), [&](const ProductCut& c) { return c.product == p.product; });
+        double gained = 0; // by the search, in units; of a roll as a share
+        bool roll = false;
+        if (cut != cuts.end() && base != plain.end() && stockFormOf(p.family) && p.family != "planks") {
+            roll = cut->form == StockForm::Roll;
+            gained = roll ? (base->second > 0 ? unitsOf(*cut) / base->second : 1) : unitsOf(*cut) - base->second;
+        }
+        std::vector<double> needs;
+        for (const Needs& n : found)
+            if (const auto need = n.find(p.product); need != n.end())
+                needs.push_back(roll ? need->second * gained : need->second + gained);
+        odds.needs = NeedOdds(std::move(needs));
+        all.push_back(std::move(odds));
+    }
+    return all;
+}
+
+} // namespace westrum

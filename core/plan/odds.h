@@ -1,0 +1,50 @@
+#pragma once
+
+#include "core/buying/need_odds.h"
+#include "core/plan/plan.h"
+#include "core/plan/product_cut.h"
+
+#include <functional>
+#include <span>
+#include <stop_token>
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// What may go other than planned. Typical figures. Source: docs/formulae.md#variations
+struct Mishaps {
+    double flatMm = 2;      ///< by which a reading is off (one sigma), taken straight
+    double curveMm = 5;     ///< the same along a curve
+    double damaged = 0.005; ///< chance that a unit of stock arrives damaged
+    double rate = 0.12;     ///< by which a rate of adhesive or coating is off (one sigma), as a share
+    double lost = 0.03;     ///< of small things dropped or bent, as a share
+};
+
+/// How often one product was needed in what amount.
+struct ProductOdds {
+    std::string product; ///< id
+    NeedOdds needs; ///< in units: planks, tiles, sheets, lengths, rolls; m of what is sold by the metre; or its amount
+    double have{};  ///< of the plan's purchase
+    double perPack{}; ///< units in one that is bought; of metres the step they are cut off in
+    [[nodiscard]] double chanceShort() const { return needs.chanceShort(have); }
+};
+
+/// Plans the job `tries` times over, each time with other readings, spoiled cuts, damaged stock and rates, through the
+/// real set-outs and the cutting, and says for every product bought how often what the plan buys would not have done.
+/// The same job, cuts, seed and number of tries give the same answer, on however many threads.
+/// What an improving search gained over a first layout is taken to be gained in every variation.
+/// @param bought  the plan with its cuts  @param cuts  those it was made with
+/// @param threads  at least one  @param progress  told the share done, never by two threads at once; may be empty
+/// @return one for each product bought, in the plan's order; empty when stopped
+std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, int tries,
+                                const Mishaps& mishaps = {}, int threads = 1, const std::stop_token& stop = {},
+                                const std::function<void(double)>& progress = {});
+
+/// What the plan buys now of each product, spares and all: `have` and `perPack` filled in anew.
+void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, std::vector<ProductOdds>& odds);
+
+/// The job as it might have been measured: every reading off by chance.
+Job measuredAgain(const Job& job, Dice& dice, const Mishaps& mishaps);
+
+} // namespace westrum

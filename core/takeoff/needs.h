@@ -1,0 +1,63 @@
+#pragma once
+
+#include "core/catalogue/sundry.h"
+#include "core/setout/edge_trims.h"
+#include "core/setout/set_out.h"
+#include "core/shell/shape.h"
+#include "core/takeoff/layer_takeoff.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace westrum {
+
+/// So much of some small thing, and where it goes.
+struct Need {
+    Serves serves{};
+    double amount{};           ///< in unitOf(serves)
+    std::optional<Mm> least{}; ///< length of a screw
+    std::optional<Mm> most{};  ///< nothing: as long as one likes
+    std::string surface{};     ///< id
+    int layer = -1;            ///< of its build-up; -1: none of them
+    std::string product{};     ///< id, where it is said already
+    friend bool operator==(const Need&, const Need&) = default;
+};
+
+/// How a layer is held.
+enum class FixedWith { Screws, RivetNuts, PanelClips, HookAndLoop, Staples, AdhesiveAlone };
+
+/// How it is fixed: rules of a layer besides those of its set-out. Keys: fixWith, fixEdge, fixField, fixInset, fixCups.
+/// Empty for a family that is held by what lies around it, or by adhesive always.
+std::span<const Field> fixingRules(std::string_view family);
+
+/// All that small things of a layer depend on.
+struct NeedFacts {
+    const Product* product = nullptr; ///< fields and rules are sound
+    const FieldValues* rules = nullptr;
+    const SetOut* setOut = nullptr;
+    const LayerTakeoff* take = nullptr;
+    const SurfaceShape* shape = nullptr;
+    Mm through;             ///< thickness from the layer's face down to what the screws hold in
+    std::optional<Mm> into; ///< depth of the battens below it; nothing: sheet metal
+    Mm edges;               ///< of the surface's outline, openings included
+};
+
+/// Fixings, tapes, grout, what upholstery is sewn with, and what is used up. Surface and layer are left to the caller.
+/// Screws are spaced as the rules say, round every panel and along the supports it lies on, corners shared; boards have
+/// one fixing where they cross a support, two if they are wider than 100 mm. Source: docs/formulae.md#needs
+std::vector<Need> needsOf(const NeedFacts& facts);
+
+/// Tubes for the beads that hold trims, and blocks for their corners; screws where a trim is screwed. The surface is
+/// the run's. @param trims  sound products of the family
+std::vector<Need> needsOfTrims(const TrimPlan& plan, std::span<const Product> trims);
+
+/// The product of a catalogue that serves a need: of screws the longest that fits, else the first in the list. Null if
+/// there is none. @param products  of the family "sundries", fields sound
+const Product* productFor(const Need& need, std::span<const Product* const> products);
+
+/// A machine screw through a layer into a rivet nut: a washer, the nut's body, and a little past it.
+inline constexpr Mm kWasher{1.6}, kNutBody{6.5}, kPastNut{3};
+
+} // namespace westrum

@@ -1,0 +1,188 @@
+#include "formats/shopping_file.h"
+
+#include "core/catalogue/family.h"
+#include "core/plan/cost_sharing.h"
+
+#include <QCoreApplication>
+#include <QFile>
+#include <QFileInfo>
+#include <QTemporaryDir>
+
+#include <xlsxwriter.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace westrum {
+namespace {
+
+struct ShoppingFile {
+    Q_DECLARE_TR_FUNCTIONS(ShoppingFile)
+};
+
+/// A sheet that is filled row by row.
+class Sheet {
+public:
+    Sheet(lxw_workbook* book, const QString& name)
+        : sheet_(workbook_add_worksheet(book, name.left(31).toUtf8().constData())) {}
+
+    void widths(std::initializer_list<double> wide) {
+        lxw_col_t column = 0;
+        for (const double w : wide) {
+            worksheet_set_column(sheet_, column, column, w, nullptr);
+            ++column;
+        }
+    }
+    void next() {
+        ++row_;
+        column_ = 0;
+    }
+    void text(const QString& s, lxw_format* format = nullptr) {
+        worksheet_write_string(sheet_, row_, column_++, s.left(32000).toUtf8().constData(), format);
+    }
+    void number(double value, lxw_format* format = nullptr) {
+        worksheet_write_number(sheet_, row_, column_++, value, format);
+    }
+    void money(const std::optional<Money>& m, lxw_format* format) {
+        if (m)
+            number(static_cast<double>(m->minor) / std::pow(10, m->currency.decimals), format);
+        else
+            ++column_;
+    }
+    void freeze() { worksheet_freeze_panes(sheet_, row_ + 1, 0); }
+
+private:
+    lxw_worksheet* sheet_;
+    lxw_row_t row_ = 0;
+    lxw_col_t column_ = 0;
+};
+
+QString supplierOf(const Job& job, const Purchase& p) {
+    const Product* product = job.catalogue.find(p.product);
+    return product ? QString::fromStdString(product->supplier) : QString();
+}
+
+} // namespace
+
+QString neededText(const Purchase& p, const Figures& f) {
+    if (p.serves) return needText(*p.serves, p.amount, f);
+    if (stockFormOf(p.family) == StockForm::Roll)
+        return ShoppingFile::tr("%1 m").arg(f.number(p.lengthNeeded.value / 1000, 2));
+    if (p.lengthNeeded.value > 0) return ShoppingFile::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
+    if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(p.amount, 2));
+    if (p.family == "adhesive") return f.mass({p.amount});
+    if (p.family == "insulation") return f.area({p.amount});
+    return itemsText(p.family, p.unitsNeeded);
+}
+
+QString leftOverText(const Purchase& p, const Figures& f) {
+    const double left = p.amountPerPack * p.packs - p.amount;
+    if (p.serves) return left > 1e-9 ? needText(*p.serves, left, f) : QStringLiteral("–");
+    if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(left, 2));
+    if (p.family == "adhesive") return f.mass({left});
+    if (p.family == "insulation") return f.area({left});
+    if (stockFormOf(p.family) == StockForm::Roll)
+        return p.lengthLeft.value > 0 ? f.length(p.lengthLeft) : QStringLiteral("–");
+    if (p.lengthNeeded.value > 0) return f.length(p.lengthLeft);
+    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // what is left of these stands in Cut
+    return itemsText(p.family, p.unitsLeft());
+}
+
+QString spareText(const Purchase& p, const Catalogue& catalogue, const Figures& f) {
+    const Product* product = catalogue.find(p.product);
+    if (product && stockFormOf(p.family) == StockForm::Roll)
+        return f.number(rollOf(*product).step.value * p.spare / 1000, 1) + QStringLiteral(" m");
+    Purchase spare = p;
+    spare.packs = p.spare;
+    return packsText(spare, f);
+}
+
+std::vector<std::size_t> bySupplier(const Job& job, const Plan& plan) {
+    std::vector<std::size_t> order(plan.purchases.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        return supplierOf(job, plan.purchases[a]) < supplierOf(job, plan.purchases[b]);
+    });
+    return order;
+}
+
+QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, const Figures& f) {
+    // Written beside, then put in place: a full disk leaves what was there.
+    QTemporaryDir folder(QFileInfo(path).absolutePath() + QStringLiteral("/.westrum-XXXXXX"));
+    if (!folder.isValid()) return ShoppingFile::tr("%1 cannot be written: %2").arg(path, folder.errorString());
+    const QString aside = folder.filePath(QStringLiteral("list.xlsx"));
+    lxw_workbook* book = workbook_new(QFile::encodeName(aside).constData());
+    if (!book) return ShoppingFile::tr("%1 cannot be written.").arg(path);
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    lxw_format* money = workbook_add_format(book);
+    format_set_num_format(money, job.currency.decimals == 0   ? "#,##0"
+                                 : job.currency.decimals == 3 ? "#,##0.000"
+                                                              : "#,##0.00");
+    lxw_format* whole = workbook_add_format(book);
+    format_set_num_format(whole, "0.##");
+    const QString currency = QString::fromStdString(job.currency.name());
+
+    Sheet list(book, ShoppingFile::tr("To buy"));
+    list.widths({22, 42, 16, 26, 22, 14, 14, 10, 14, 16});
+    for (const QString& head :
+         {ShoppingFile::tr("from"), ShoppingFile::tr("product"), ShoppingFile::tr("buy"), ShoppingFile::tr("needed"),
+          ShoppingFile::tr("left over"), ShoppingFile::tr("each, %1").arg(currency),
+          ShoppingFile::tr("cost, %1").arg(currency), ShoppingFile::tr("bought"),
+          ShoppingFile::tr("paid, %1").arg(currency), ShoppingFile::tr("lot")})
+        list.text(head, bold);
+    list.freeze();
+    for (const std::size_t i : bySupplier(job, plan)) {
+        const Purchase& p = plan.purchases[i];
+        list.next();
+        list.text(supplierOf(job, p));
+        list.text(purchaseName(p, job.catalogue));
+        list.text(packsText(p, f));
+        list.text(neededText(p, f));
+        list.text(leftOverText(p, f));
+        list.money(p.packPrice, money);
+        list.money(p.cost, money);
+        const auto bought = job.bought.find(boughtKey(p.product, p.size));
+        if (bought == job.bought.end()) continue;
+        list.number(bought->second.packs, whole);
+        list.money(bought->second.paid, money);
+        list.text(QString::fromStdString(bought->second.lot));
+    }
+    list.next();
+    list.next();
+    list.text(ShoppingFile::tr("in all"), bold);
+    for (int blank = 0; blank < 5; ++blank) list.text({});
+    list.money(plan.totals.cost, money);
+
+    Sheet shares(book, ShoppingFile::tr("By surface"));
+    shares.widths({30, 42, 14, 14});
+    for (const QString& head : {ShoppingFile::tr("surface"), ShoppingFile::tr("product"),
+                                ShoppingFile::tr("bears, %1").arg(currency), ShoppingFile::tr("carries, kg")})
+        shares.text(head, bold);
+    shares.freeze();
+    for (const SurfaceCost& c : costBySurface(job, plan)) {
+        const Surface* surface = job.surface(c.surface);
+        const QString name = surface ? QString::fromStdString(surface->name) : ShoppingFile::tr("loose pieces");
+        for (const Purchase& p : plan.purchases)
+            for (const PurchaseShare& s : p.shares) {
+                if (s.surface != c.surface) continue;
+                shares.next();
+                shares.text(name);
+                shares.text(purchaseName(p, job.catalogue));
+                shares.money(s.cost, money);
+                shares.number(s.mass.value, whole);
+            }
+        shares.next();
+        shares.text(name, bold);
+        shares.text(ShoppingFile::tr("together"), bold);
+        shares.money(c.cost, money);
+        shares.number(c.mass.value, whole);
+    }
+    if (const lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
+        return ShoppingFile::tr("%1 cannot be written: %2").arg(path, QString::fromUtf8(lxw_strerror(error)));
+    QFile::remove(path);
+    return QFile::rename(aside, path) ? QString() : ShoppingFile::tr("%1 cannot be written.").arg(path);
+}
+
+} // namespace westrum

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "core/plan/plan.h"
+#include "formats/words.h"
+
+#include <QString>
+
+namespace westrum {
+
+/// The shopping list as a workbook: a sheet of all lines by supplier, with what is needed, bought and left, and a sheet
+/// of what every surface bears of each line. Texts are written as texts, so that none is taken for a formula. Returns
+/// an empty text, or why it could not be written.
+QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, const Figures& figures);
+
+/// What one purchase needs and what is left of it, in words.
+QString neededText(const Purchase& purchase, const Figures& figures);
+QString leftOverText(const Purchase& purchase, const Figures& figures);
+/// What of it is bought beyond the plan.
+QString spareText(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures);
+
+/// Places of a plan's purchases, supplier by supplier in the alphabet, each in the plan's order.
+std::vector<std::size_t> bySupplier(const Job& job, const Plan& plan);
+
+} // namespace westrum
