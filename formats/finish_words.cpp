@@ -112,6 +112,10 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
                    : FinishWords::tr("The catalogue has nothing for %1 at least %2 long: it is not on the list.")
                          .arg(what, f["least"]);
     }
+    case RemarkKind::RateMissing:
+        return FinishWords::tr(
+                   "%1 asks %2 for %3, and no rate is known: the offer is left out. Type the rate with the prices.")
+            .arg(f["supplier"], f["currency"], f["product"]);
     case RemarkKind::AxleOver: {
         const QString kg = figures.mass({f.share("kg")}), limit = figures.mass({f.share("limit")});
         switch (f.count("which")) {

@@ -48,6 +48,9 @@ int nestingOf(const QByteArray& bytes) {
     return deepest;
 }
 
+constexpr FileWords<OfferState, 3> kOfferStates{
+    {{OfferState::Sold, "sold"}, {OfferState::OutOfStock, "out-of-stock"}, {OfferState::Withdrawn, "withdrawn"}}};
+
 /// The kilograms of a van's mass by their keys.
 std::array<std::pair<const char*, std::optional<double>*>, 6> kgs(VanMass& m) {
     return {{{"frontKg", &m.front},
@@ -102,6 +105,7 @@ public:
                 text(entry, path, "lot", b.lot, false);
                 job.bought[key] = std::move(b);
             }
+        if (const Json* prices = objectMember(root, "", "prices", false)) job.prices = priceBook(*prices);
         if (const Json* m = objectMember(root, "", "mass", false)) job.mass = vanMass(*m, "mass");
         each(
             root, "", "weighings",
@@ -249,6 +253,49 @@ private:
                     fault(FileFaultKind::OutOfRange, path + ".reliefs");
         }
         return l;
+    }
+
+    PriceBook priceBook(const Json& entry) {
+        PriceBook book;
+        each(
+            entry, "prices", "offers",
+            [&](const Json& o, const std::string& path) {
+                Offer offer;
+                text(o, path, "product", offer.product);
+                text(o, path, "supplier", offer.supplier);
+                text(o, path, "date", offer.date, false);
+                number(o, path, "size", 0, 1e6, offer.size, false);
+                number(o, path, "tax", 0, 2, offer.tax, false);
+                flag(o, path, "taxIncluded", offer.taxIncluded);
+                word(o, path, "state", kOfferStates, offer.state);
+                double minor = 0;
+                number(o, path, "priceMinor", 0, static_cast<double>(kMostMinorUnits), minor);
+                std::string code = currency_.name();
+                text(o, path, "currency", code, false);
+                const auto currency = currencyOf(code);
+                if (!currency) return fault(FileFaultKind::UnknownWord, path + ".currency", code);
+                offer.price = {static_cast<std::int64_t>(minor), *currency};
+                book.offers.push_back(std::move(offer));
+            },
+            false, kMostOffers);
+        each(
+            entry, "prices", "suppliers",
+            [&](const Json& s, const std::string& path) {
+                Supplier supplier;
+                text(s, path, "name", supplier.name);
+                supplier.delivery = money(s, path, "deliveryMinor");
+                supplier.freeFrom = money(s, path, "freeFromMinor");
+                book.suppliers.push_back(std::move(supplier));
+            },
+            false, 1000);
+        if (const Json* rates = objectMember(entry, "prices", "rates", false)) {
+            for (const auto& [code, rate] : rates->items())
+                if (rate.is_number() && rate.get<double>() > 0 && rate.get<double>() < 1e6 && currencyOf(code))
+                    book.rates[code] = rate;
+                else
+                    fault(FileFaultKind::OutOfRange, "prices.rates." + code);
+        }
+        return book;
     }
 
     VanMass vanMass(const Json& entry, const std::string& path) {
@@ -412,6 +459,26 @@ QByteArray writeJob(const Job& job) {
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
+    if (job.prices != PriceBook{}) {
+        Json& prices = root["prices"] = Json::object();
+        for (const Offer& o : job.prices.offers)
+            prices["offers"].push_back({{"product", o.product},
+                                        {"supplier", o.supplier},
+                                        {"size", o.size},
+                                        {"priceMinor", o.price.minor},
+                                        {"currency", o.price.currency.name()},
+                                        {"taxIncluded", o.taxIncluded},
+                                        {"tax", o.tax},
+                                        {"state", wordOf(kOfferStates, o.state)},
+                                        {"date", o.date}});
+        for (const Supplier& s : job.prices.suppliers) {
+            Json entry{{"name", s.name}};
+            if (s.delivery) entry["deliveryMinor"] = s.delivery->minor;
+            if (s.freeFrom) entry["freeFromMinor"] = s.freeFrom->minor;
+            prices["suppliers"].push_back(std::move(entry));
+        }
+        for (const auto& [code, rate] : job.prices.rates) prices["rates"][code] = rate;
+    }
     if (job.budget) root["budgetMinor"] = job.budget->minor;
     for (const auto& [key, b] : job.bought) {
         Json entry{{"packs", b.packs}};

@@ -280,7 +280,9 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
             return m ? QByteArray::fromStdString(printMoney(*m, '.', false)).replace("\xE2\x80\xAF", "") : QByteArray();
         };
         out += line({csvCell(purchaseName(p, job.catalogue)),
-                     csvCell(product ? QString::fromStdString(product->supplier) : QString()),
+                     csvCell(QString::fromStdString(!p.supplier.empty() ? p.supplier
+                                                    : product           ? product->supplier
+                                                                        : std::string())),
                      csvCell(QString::fromStdString(p.family)), csvNumber(p.packs, 0), csvNumber(p.unitsPerPack, 0),
                      csvNumber(p.unitsNeeded, 0), csvNumber(p.unitsLeft(), 0), money(p.packPrice), money(p.cost),
                      csvNumber(p.boughtArea.value, 3), csvNumber(p.consumedArea.value, 3),

@@ -59,6 +59,7 @@ private:
 };
 
 QString supplierOf(const Job& job, const Purchase& p) {
+    if (!p.supplier.empty()) return QString::fromStdString(p.supplier);
     const Product* product = job.catalogue.find(p.product);
     return product ? QString::fromStdString(product->supplier) : QString();
 }

@@ -374,6 +374,12 @@ Command setSpares(JobDocument& d, std::map<std::string, int> spares) {
         [](auto& job) -> auto& { return job.spares; }, std::move(spares));
 }
 
+Command setPrices(JobDocument& d, PriceBook prices) {
+    return setValue(
+        Commands::tr("Change prices"), d, JobPart::Buying, {}, [](auto& job) -> auto& { return job.prices; },
+        std::move(prices));
+}
+
 Command takeSaving(JobDocument& d, const std::string& product, const Saving& saving) {
     Job other = withSaving(d.job(), product, saving);
     if (saving.kind == Saving::Kind::Turned)

@@ -71,6 +71,8 @@ Command renameProduct(JobDocument&, const std::string& product, const std::strin
 Command setProductField(JobDocument&, const std::string& product, const std::string& key, double value);
 /// So many packs, items or steps of a roll beyond the plan; 0: none.
 Command setSpare(JobDocument&, const std::string& product, int spare);
+/// Offers, suppliers and rates, all of them.
+Command setPrices(JobDocument&, PriceBook prices);
 /// All spares at once.
 Command setSpares(JobDocument&, std::map<std::string, int> spares);
 /// Takes what saves on a product: a surface is laid another way, or its pieces may be turned.

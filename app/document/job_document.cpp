@@ -178,7 +178,7 @@ std::vector<ProductCut> JobDocument::cuts() const {
 
 void JobDocument::addCuts() {
     const std::vector<ProductCut> cuts = this->cuts();
-    plan_ = cuts.empty() ? surfacesPlan_ : std::make_shared<const Plan>(withCuts(*surfacesPlan_, job_, cuts));
+    plan_ = std::make_shared<const Plan>(withCuts(*surfacesPlan_, job_, cuts));
 }
 
 void JobDocument::replan() {

@@ -26,6 +26,7 @@ struct Purchase {
     std::string product; ///< id
     std::string size;    ///< the name of this one, where the product is sold in several sizes
     std::string family;
+    std::string supplier{}; ///< from whom; empty: nobody said
     int packs{};
     int unitsPerPack{}; ///< planks in a pack; 1 for a roll
     int unitsNeeded{};  ///< planks opened; rolls

@@ -127,6 +127,22 @@ void shareCosts(const Job& job, std::span<const ProductCut> cuts, Plan& plan) {
                                         [&](const Purchase& q) { return q.product == product; });
         sharing.share(plan.purchases[i], first);
     }
+    // Bringing is borne as what is brought.
+    for (DeliveryPlan& d : plan.deliveries) {
+        std::vector<double> weights(job.surfaces.size() + 1, 0);
+        for (const Purchase& p : plan.purchases) {
+            if (p.supplier != d.supplier) continue;
+            for (const PurchaseShare& s : p.shares)
+                for (std::size_t i = 0; i <= job.surfaces.size(); ++i)
+                    if (s.cost && s.surface == (i < job.surfaces.size() ? job.surfaces[i].id : std::string()))
+                        weights[i] += static_cast<double>(s.cost->minor);
+        }
+        const std::vector<Money> parts = inParts(d.cost, weights);
+        d.shares.clear();
+        for (std::size_t i = 0; i < parts.size(); ++i)
+            if (parts[i].minor > 0)
+                d.shares.push_back({i < job.surfaces.size() ? job.surfaces[i].id : std::string(), 0, parts[i], {}});
+    }
 }
 
 void buySpares(const Job& job, Plan& plan) {
@@ -134,7 +150,7 @@ void buySpares(const Job& job, Plan& plan) {
         const auto p = std::find_if(plan.purchases.begin(), plan.purchases.end(),
                                     [&, id = product](const Purchase& q) { return q.product == id; });
         const Product* sold = job.catalogue.find(product);
-        if (p == plan.purchases.end() || p->spare != 0 || spare <= 0 || !sold) continue;
+        if (p == plan.purchases.end() || p->packs == 0 || p->spare != 0 || spare <= 0 || !sold) continue;
         const std::optional<Money> before = p->cost;
         const bool roll = stockFormOf(sold->family) == StockForm::Roll;
         addSpares(*p, spare, roll ? rollOf(*sold).step.value / 1000 : 0);
@@ -158,6 +174,9 @@ std::vector<SurfaceCost> costBySurface(const Job& job, const Plan& plan) {
                 else if (c.cost)
                     c.cost = *c.cost + *s.cost;
             }
+        for (const DeliveryPlan& d : plan.deliveries)
+            for (const PurchaseShare& s : d.shares)
+                if (s.surface == id && c.cost) c.cost = *c.cost + *s.cost;
         if (const SurfacePlan* s = plan.surface(id); s && s->faceLayer()) c.area = s->faceLayer()->area;
         if (any) all.push_back(std::move(c));
     };

@@ -5,6 +5,7 @@
 #include "core/geometry/boolean.h"
 #include "core/plan/balance.h"
 #include "core/plan/cost_sharing.h"
+#include "core/plan/offers.h"
 #include "core/setout/plank_floor.h"
 
 #include <algorithm>
@@ -508,6 +509,7 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
         }
         plan.totals.laidMass = plan.totals.laidMass + Kg{mass};
     }
+    chooseOffers(job, plan);
     buySpares(job, plan);
     shareCosts(job, cuts, plan);
     weighVan(job, plan);

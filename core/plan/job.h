@@ -2,6 +2,7 @@
 
 #include "core/buildup/build_up.h"
 #include "core/buying/bought.h"
+#include "core/buying/price_book.h"
 #include "core/catalogue/product.h"
 #include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
@@ -30,6 +31,7 @@ struct Job {
     double closeM2PerMinute = 1.5;     ///< of what is laid into it and pressed
     double acceptedRisk = 0.05;        ///< of running short of a product
     std::map<std::string, int> spares; ///< by product id: bought beyond the plan; packs, items, or steps of a roll
+    PriceBook prices;                     ///< besides the catalogue's own
     std::map<std::string, Bought> bought; ///< by boughtKey()
     std::optional<Money> budget;          ///< for all that is bought
     bool consumables = true;              ///< discs, masking tape and blades are counted and bought

@@ -53,6 +53,14 @@ struct SurfacePlan {
     [[nodiscard]] const LayerPlan* layerOf(std::string_view family) const;
 };
 
+/// What a supplier is paid for bringing what is bought of him.
+struct DeliveryPlan {
+    std::string supplier;
+    Money cost;
+    std::vector<PurchaseShare> shares{}; ///< by surface, as they share in what he brings
+    friend bool operator==(const DeliveryPlan&, const DeliveryPlan&) = default;
+};
+
 struct Totals {
     std::optional<Money> cost; ///< nothing if a price is missing
     Kg laidMass;
@@ -100,6 +108,8 @@ struct SeatPlan {
 struct Plan {
     std::vector<SurfacePlan> surfaces; ///< one for each surface of the job, in order
     std::vector<Purchase> purchases;   ///< one for each product: what several surfaces need is bought together
+    std::vector<DeliveryPlan> deliveries;
+    std::optional<Money> leastCost; ///< no choice of offers and deliveries costs less; nothing: there was none to make
     Totals totals;
     Passage passage;
     std::optional<HeadroomPlan> headroom; ///< once a bare height is measured

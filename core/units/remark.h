@@ -113,6 +113,7 @@ enum class RemarkKind {
     TrimBendTooTight,       ///< {product} bends to {limit}, side {edge} to {radius}
     TrimTooStiff,           ///< {product} is stiff, side {edge} bends to {radius}
     NeedUnserved,           ///< the catalogue has nothing that serves as {serves}: {amount}, from {least} to {most} long
+    RateMissing,            ///< {currency} is asked for {product} by {supplier}, and no rate is known
     AxleOver,               ///< {which} 0 front, 1 rear, 2 the whole: {kg} of {limit}
     SideOver,               ///< {right} or left: {kg}, half of what is allowed is {limit}
     AllowancePassed,        ///< finishes weigh {kg}, {limit} were allowed

@@ -480,7 +480,9 @@
     <message numerus="yes">
         <source>%n thing(s)</source>
         <translation>
-            <numerusform>%n thing</numerusform><numerusform>%n things</numerusform></translation>
+            <numerusform>%n thing</numerusform>
+            <numerusform>%n things</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -563,7 +565,9 @@
     <message numerus="yes">
         <source>%n surface(s) taken to stand mid-floor (dashed): drag them to where they are.</source>
         <translation>
-            <numerusform>%n surface taken to stand mid-floor (dashed): drag them to where they are.</numerusform><numerusform>%n surfaces taken to stand mid-floor (dashed): drag them to where they are.</numerusform></translation>
+            <numerusform>%n surface taken to stand mid-floor (dashed): drag them to where they are.</numerusform>
+            <numerusform>%n surfaces taken to stand mid-floor (dashed): drag them to where they are.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -601,6 +605,24 @@
             <numerusform>The outline is %1 × %2; %n opening within it. Take it in, or check a length.</numerusform>
             <numerusform>The outline is %1 × %2; %n openings within it. Take it in, or check a length.</numerusform>
         </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::PricesView</name>
+    <message numerus="yes">
+        <source>%n line(s) left out in all.</source>
+        <translation>
+            <numerusform>%n line left out in all.</numerusform><numerusform>%n lines left out in all.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n line(s) read.</source>
+        <translation>
+            <numerusform>%n line read.</numerusform><numerusform>%n lines read.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n change(s):</source>
+        <translation>
+            <numerusform>%n change:</numerusform><numerusform>%n changes:</numerusform></translation>
     </message>
 </context>
 <context>

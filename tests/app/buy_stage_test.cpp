@@ -233,6 +233,53 @@ private slots:
         QVERIFY(!saveShoppingXlsx(QStringLiteral("/no/such/folder/x.xlsx"), job, plan(job), {}).isEmpty());
     }
 
+    void pricesAreTypedFetchedReviewedAndTakenBack() {
+        Bench b(demoFloor());
+        b.go(MainWindow::Buy);
+        QVERIFY(b.click("showPrices"));
+        auto* product = b.find<QComboBox>("offerProduct");
+        product->setCurrentIndex(product->findData(QStringLiteral("heron-oak")));
+        QVERIFY(b.click("addOffer"));
+        auto* offers = b.find<QTableView>("offers");
+        QAbstractItemModelTester tester(offers->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        const auto cell = [&](int column) { return offers->model()->index(0, column); };
+        const auto before = b.document.plan()->totals.cost->minor;
+        QVERIFY(offers->model()->setData(cell(OffersModel::From), QStringLiteral("Far yard")));
+        QVERIFY(offers->model()->setData(cell(OffersModel::Price), QStringLiteral("40.00")));
+        QVERIFY(settleCuts(b.document));
+        QCOMPARE(b.document.plan()->totals.cost->minor, before - 3 * 390); // 43.90 before
+        QVERIFY(!offers->model()->setData(cell(OffersModel::Price), QStringLiteral("cheap")));
+        QVERIFY(!b.sentenceShown().isEmpty());
+        QCOMPARE(b.document.job().prices.offers[0].price.minor, 4000); // nothing is lost
+        // In another currency it counts once its rate is typed.
+        QVERIFY(offers->model()->setData(cell(OffersModel::Price), QStringLiteral("30 GBP")));
+        QVERIFY(settleCuts(b.document));
+        QCOMPARE(b.document.plan()->totals.cost->minor, before);
+        QVERIFY(b.type("rate", "1.2"));
+        QVERIFY(settleCuts(b.document));
+        QCOMPARE(b.document.plan()->totals.cost->minor, before - 3 * (4390 - 3600));
+        // Bringing it costs more than that saves.
+        auto* supplier = b.find<QComboBox>("supplier");
+        supplier->setCurrentText(QStringLiteral("Far yard"));
+        emit supplier->activated(supplier->currentIndex());
+        QVERIFY(b.type("delivery", "90"));
+        QVERIFY(settleCuts(b.document));
+        QCOMPARE(b.document.plan()->totals.cost->minor, before);
+        // A fetched list changes nothing before it is taken in.
+        const PriceBook book = b.document.job().prices;
+        QVERIFY(b.click("fetch"));
+        QVERIFY(b.document.job().prices == book);
+        QVERIFY(b.find<QLabel>("review")->text().contains(QStringLiteral("changes")));
+        QVERIFY(b.click("takeIn"));
+        QVERIFY(b.document.job().prices.offers.size() > 50);
+        QVERIFY(!b.window->grab().isNull());
+        b.document.undoStack().undo();
+        QVERIFY(b.document.job().prices == book);
+        auto* view = b.window->findChild<PricesView*>();
+        QVERIFY(view->review("product,supplier,price\nnothing,x,1\n").contains(QStringLiteral("nothing")));
+        QVERIFY(b.click("removeOffer") || b.document.job().prices.offers.size() == 1);
+    }
+
     void theVanIsWeighed() {
         Bench b(demoJob());
         b.go(MainWindow::Buy);

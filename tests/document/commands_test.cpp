@@ -92,6 +92,9 @@ private slots:
             },
             [&] { return countConsumables(d, false); },
             [&] { return acceptRisk(d, 0.01); },
+            [&] {
+                return setPrices(d, {.offers = {{.product = "heron-oak", .supplier = "x", .price = {4000, {}}}}});
+            },
             [&] { return setSpoilChance(d, 0.02); },
             [&] { return takeSaving(d, "heron-oak", saving); },
             [&] { return takeSaving(d, "thrush-lining", turned); },

@@ -77,6 +77,16 @@ private slots:
         job.spreadM2PerMinute = 0.4;
         job.closeM2PerMinute = 1.1;
         job.spares = {{"plank", 2}};
+        job.prices.offers = {{.product = "plank",
+                              .supplier = "Other",
+                              .size = 5,
+                              .price = {1234, *currencyOf("GBP")},
+                              .taxIncluded = false,
+                              .tax = 0.2,
+                              .state = OfferState::OutOfStock,
+                              .date = "2026-11-01"}};
+        job.prices.suppliers = {{"Other", Money{500, job.currency}, Money{9000, job.currency}}, {"None", {}, {}}};
+        job.prices.rates = {{"GBP", 1.17}};
         job.budget = Money{50000, job.currency};
         job.bought = {{"plank", {.packs = 3, .paid = Money{6100, job.currency}, .lot = "L 17/4"}},
                       {"plank/short", {.packs = 1}}};

@@ -88,9 +88,11 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
       list_(new QWidget),
       mass_(new MassView(document, decimalMark)),
       compare_(new CompareView(document, decimalMark)),
+      prices_(new PricesView(document, decimalMark)),
       showList_(new QPushButton(tr("List"))),
       showMass_(new QPushButton(tr("Mass"))),
       showCompare_(new QPushButton(tr("Compare"))),
+      showPrices_(new QPushButton(tr("Prices"))),
       wholeVan_(new QPushButton(tr("Whole van"))) {
     table_->setModel(model_);
     table_->setObjectName(QStringLiteral("shoppingList"));
@@ -107,7 +109,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     for (const auto& [column, text] : {std::pair(PurchaseModel::Buy, QStringLiteral("88 containers")),
                                        std::pair(PurchaseModel::Needed, QStringLiteral("88 888 mm off the roll")),
                                        std::pair(PurchaseModel::LeftOver, QStringLiteral("888 machine sc")),
-                                       std::pair(PurchaseModel::Short, QStringLiteral("runs short")),
+                                       std::pair(PurchaseModel::Short, QStringLiteral("runs short 8")),
                                        std::pair(PurchaseModel::Cost, QStringLiteral("8 888.88 EUR"))})
         table_->setColumnWidth(column, metrics.horizontalAdvance(text) + 18);
     table_->horizontalHeader()->setHighlightSections(false);
@@ -205,16 +207,21 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         });
 
     auto* totals = new QHBoxLayout;
-    totals->addWidget(consumables_);
-    totals->addWidget(hand_);
+    totals->setSpacing(16);
+    totals->addWidget(here_, 1);
+    totals->addWidget(total_);
+    auto* choices = new QHBoxLayout;
+    choices->addWidget(consumables_);
+    choices->addWidget(hand_);
+    choices->addStretch(1);
     spareAll_->setObjectName(QStringLiteral("spareAll"));
     spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
-    totals->addWidget(spareAll_);
+    choices->addWidget(spareAll_);
     risk_->setObjectName(QStringLiteral("acceptedRisk"));
     risk_->setAccessibleName(tr("Chance of running short that is accepted"));
     risk_->setFixedWidth(62);
     risk_->setAlignment(Qt::AlignRight);
-    totals->addWidget(risk_);
+    choices->addWidget(risk_);
     connect(risk_, &EntryField::problemChanged, this, [this](const QString& sentence) {
         if (sentence.isEmpty())
             sayRisk();
@@ -222,9 +229,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
             say(sentence, true);
     });
     connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
-    totals->addStretch(1);
-    totals->addWidget(total_);
-
     auto* columns = new QHBoxLayout(detail_);
     columns->setContentsMargins(0, 4, 0, 0);
     columns->setSpacing(24);
@@ -234,6 +238,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     left->addWidget(lineText_);
     auto* ticks = new QHBoxLayout;
     ticks->addWidget(bought_);
+    ticks->addSpacing(14);
     ticks->addWidget(new QLabel(tr("paid")));
     ticks->addWidget(paid_);
     ticks->addWidget(lot_);
@@ -289,7 +294,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     list->setContentsMargins(0, 4, 0, 0);
     list->addWidget(table_, 1);
     list->addLayout(totals);
-    list->addWidget(here_);
+    list->addLayout(choices);
     list->addWidget(detail_);
     list->addWidget(actions_);
     column()->addWidget(list_, 1);
@@ -297,6 +302,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     mass_->hide();
     compare_->hide();
     column()->addWidget(compare_, 1);
+    prices_->hide();
+    column()->addWidget(prices_, 1);
     headingRow()->addStretch(1);
     auto* views = new QButtonGroup(this);
     for (const auto& [button, name, tip] :
@@ -304,6 +311,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
                      tr("Compares schemes of the whole van rather than options of this surface")),
           std::tuple(showList_, "showList", tr("What to buy")),
           std::tuple(showMass_, "showMass", tr("What the finishes weigh, and what axles and sides carry of it")),
+          std::tuple(showPrices_, "showPrices", tr("What others ask, in other sizes, and for bringing it")),
           std::tuple(showCompare_, "showCompare", tr("Options beside each other"))}) {
         button->setCheckable(true);
         button->setObjectName(QString::fromLatin1(name));
@@ -318,6 +326,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         list_->setVisible(showList_->isChecked());
         mass_->setVisible(showMass_->isChecked());
         compare_->setVisible(showCompare_->isChecked());
+        prices_->setVisible(showPrices_->isChecked());
         wholeVan_->setVisible(showCompare_->isChecked());
         if (showCompare_->isChecked()) compare_->setFocus();
         refresh();
@@ -329,6 +338,12 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     });
     connect(compare_, &CompareView::compared, this, [this] {
         if (isVisible() && showCompare_->isChecked()) say(compare_->sentence());
+    });
+    connect(prices_, &PricesView::problem, this, [this](const QString& sentence) {
+        if (sentence.isEmpty())
+            refresh();
+        else
+            say(sentence, true);
     });
     connect(mass_, &MassView::problem, this, [this](const QString& sentence) {
         if (sentence.isEmpty())
@@ -512,7 +527,8 @@ void BuyPage::refreshLine() {
     const Product* product = job.catalogue.find(p->product);
     lineTitle_->setText(purchaseName(*p, job.catalogue));
     QStringList said;
-    if (product && !product->supplier.empty()) said << tr("from %1").arg(QString::fromStdString(product->supplier));
+    const std::string supplier = !p->supplier.empty() ? p->supplier : product ? product->supplier : std::string();
+    if (!supplier.empty()) said << tr("from %1").arg(QString::fromStdString(supplier));
     if (p->packPrice) said << tr("%1 each").arg(f.money(*p->packPrice));
     said << tr("buy %1").arg(packsText(*p, f)) << tr("needed %1").arg(neededText(*p, f));
     const QString left = leftOverText(*p, f);
@@ -558,6 +574,12 @@ void BuyPage::refresh() {
                                    r.kind == RemarkKind::AllowancePassed))
                 over = sentence(r, f);
         return say(over, !over.isEmpty());
+    }
+    if (showPrices_->isChecked()) {
+        setHeading(tr("Prices"), QString::fromStdString(job.name));
+        prices_->refresh();
+        emit shaded({});
+        return say({});
     }
     if (showCompare_->isChecked()) {
         const bool whole = compare_->ofVan();

@@ -5,6 +5,7 @@
 #include "app/stages/buy/compare_view.h"
 #include "app/stages/buy/mass_view.h"
 #include "app/stages/buy/odds_curve.h"
+#include "app/stages/buy/prices_view.h"
 #include "app/stages/buy/purchase_model.h"
 #include "app/stages/buy/share_bars.h"
 #include "app/stages/stage_page.h"
@@ -78,9 +79,11 @@ private:
     QWidget* list_;
     MassView* mass_;
     CompareView* compare_;
+    PricesView* prices_;
     QPushButton* showList_;
     QPushButton* showMass_;
     QPushButton* showCompare_;
+    QPushButton* showPrices_;
     QPushButton* wholeVan_; ///< compared, rather than the surface in hand
     QTimer ask_;
     double progress_ = 0;

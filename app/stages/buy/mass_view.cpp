@@ -18,6 +18,8 @@
 
 namespace westrum {
 
+static constexpr double kNamedFrom = 1; ///< kg: less is drawn, not named
+
 MassPicture::MassPicture(JobDocument& document, char decimalMark, QWidget* parent)
     : QWidget(parent), document_(document), decimalMark_(decimalMark) {
     setObjectName(QStringLiteral("massPicture"));
@@ -164,6 +166,7 @@ void MassPicture::paintEvent(QPaintEvent*) {
     const QFontMetricsF metrics(p.font());
     std::vector<QRectF> taken;
     for (const SurfaceMass* m : order) {
+        if (m->mass.value < kNamedFrom) break; // the rest is told on the map
         const Surface* s = job.surface(m->surface);
         const QString text =
             (s ? QString::fromStdString(s->name) : tr("loose pieces")) + QLatin1Char(' ') + f.mass(m->mass);

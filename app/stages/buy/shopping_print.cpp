@@ -115,7 +115,9 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
     for (const std::size_t i : bySupplier(job, plan)) { // one shop after the other
         const Purchase& p = plan.purchases[i];
         const Product* product = job.catalogue.find(p.product);
-        const QString supplier = product ? QString::fromStdString(product->supplier) : QString();
+        const QString supplier = QString::fromStdString(!p.supplier.empty() ? p.supplier
+                                                        : product           ? product->supplier
+                                                                            : std::string());
         if (supplier != from && !from.isNull()) sheet.gap();
         from = supplier.isNull() ? QStringLiteral("") : supplier;
         sheet.row({purchaseName(p, job.catalogue), supplier, packsText(p, f), neededText(p, f), leftOverText(p, f),

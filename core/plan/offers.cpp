@@ -1,0 +1,197 @@
+#include "core/plan/offers.h"
+
+#include "core/buying/buying_plan.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+namespace westrum {
+namespace {
+
+constexpr double kMmPerM = 1000;
+
+/// What a purchase needs, and what is in one of it as the catalogue has it, in the same measure.
+struct Measure {
+    double need{}, own{};
+    bool metres{}; ///< sold off the roll: one option for all of it
+};
+Measure measureOf(const Purchase& p) {
+    if (stockFormOf(p.family) == StockForm::Roll) return {p.lengthNeeded.value / kMmPerM, 1, true};
+    if (p.amountPerPack > 0) return {p.amount, p.amountPerPack, false};
+    if (p.lengthNeeded.value > 0)
+        return {p.lengthNeeded.value / kMmPerM, (p.lengthNeeded + p.lengthLeft).value / kMmPerM / std::max(1, p.packs),
+                false};
+    return {static_cast<double>(p.unitsNeeded), static_cast<double>(std::max(1, p.unitsPerPack)), false};
+}
+
+void dropSpares(const Job& job, Purchase& p) {
+    if (p.spare == 0) return;
+    const Product* sold = job.catalogue.find(p.product);
+    const bool roll = sold && stockFormOf(sold->family) == StockForm::Roll;
+    addSpares(p, -p.spare, roll ? rollOf(*sold).step.value / kMmPerM : 0);
+}
+
+/// A purchase as one option has it.
+struct Chosen {
+    double size{};
+    Money price;
+    std::string supplier;
+    int count{};
+    bool own{};
+};
+
+/// "2.5 l": what tells a line from that of another size.
+std::string sizeName(const Purchase& p, double size) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.6g", size);
+    std::string name = text;
+    if (p.family == "coating") name += " l";
+    if (p.family == "adhesive") name += " kg";
+    if (p.amountPerPack <= 0 && p.lengthNeeded.value > 0) name += " m";
+    return name;
+}
+
+/// @param rest  what lines before it leave of the need; less what this one takes afterwards
+Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, double& rest) {
+    p.supplier = c.supplier;
+    p.packPrice = c.price;
+    if (m.metres) {
+        p.cost = Money{std::llround(static_cast<double>(c.price.minor) * m.need), c.price.currency};
+        return p;
+    }
+    if (std::abs(c.size - m.own) > 1e-9) p.size = sizeName(p, c.size);
+    const double before = std::max(1e-9, m.own * p.packs), now = c.size * c.count;
+    p.packs = c.count;
+    p.cost = c.price * c.count;
+    p.boughtArea = p.boughtArea * (now / before);
+    p.boughtMass = p.boughtMass * (now / before);
+    if (p.amountPerPack > 0) {
+        p.amountPerPack = c.size;
+        p.unitsNeeded = c.count;
+    } else if (p.lengthNeeded.value > 0) {
+        p.unitsNeeded = c.count;
+        p.lengthLeft = Mm{c.size * kMmPerM * c.count} - p.lengthNeeded;
+    } else {
+        p.unitsPerPack = static_cast<int>(std::lround(c.size));
+    }
+    if (!first) { // the need, and what weighs, stand with the first line
+        p.laidMass = {};
+        p.laidArea = {};
+        p.consumedArea = {};
+    }
+    if (p.amountPerPack > 0) {
+        p.amount = std::min(rest, c.size * c.count);
+        rest -= p.amount;
+    }
+    return p;
+}
+
+} // namespace
+
+void chooseOffers(const Job& job, Plan& plan) {
+    for (Purchase& p : plan.purchases) {
+        const std::optional<Money> was = p.cost;
+        dropSpares(job, p);
+        if (plan.totals.cost && was && p.cost && was->currency == job.currency)
+            plan.totals.cost = *plan.totals.cost + (*p.cost - *was);
+        if (const Product* sold = job.catalogue.find(p.product)) p.supplier = sold->supplier;
+    }
+    plan.deliveries.clear();
+    plan.leastCost.reset();
+    std::erase_if(plan.remarks, [](const Remark& r) { return r.kind == RemarkKind::RateMissing; });
+    const bool brings = std::any_of(job.prices.suppliers.begin(), job.prices.suppliers.end(),
+                                    [](const Supplier& s) { return s.delivery && s.delivery->minor > 0; });
+    if (job.prices.offers.empty() && !brings) return;
+
+    BuyRequest request;
+    std::vector<std::string> suppliers;
+    const auto supplierAt = [&](const std::string& name) {
+        const auto found = std::find(suppliers.begin(), suppliers.end(), name);
+        if (found != suppliers.end()) return static_cast<int>(found - suppliers.begin());
+        suppliers.push_back(name);
+        SupplierTerms terms;
+        if (const Supplier* s = job.prices.supplier(name)) {
+            if (s->delivery && s->delivery->currency == job.currency) terms.deliveryMinor = s->delivery->minor;
+            if (s->freeFrom && s->freeFrom->currency == job.currency) terms.freeFromMinor = s->freeFrom->minor;
+        }
+        request.suppliers.push_back(terms);
+        return static_cast<int>(suppliers.size()) - 1;
+    };
+    std::vector<Measure> measures;
+    std::vector<Chosen> options; // beside request.options
+    std::vector<int> asked;      // by purchase: its place among the needs; -1: none
+    for (const Purchase& p : plan.purchases) {
+        const Measure m = measureOf(p);
+        measures.push_back(m);
+        asked.push_back(-1);
+        if (p.packs == 0 || m.need <= 0) continue;
+        const int place = static_cast<int>(request.needs.size());
+        std::vector<Chosen> ways;
+        if (p.packPrice && p.packPrice->currency == job.currency)
+            ways.push_back({m.own, *p.packPrice, p.supplier, 0, true});
+        if (p.size.empty()) // other sizes of stock are those that the person named
+            for (const Offer& o : job.prices.offers) {
+                if (o.product != p.product || o.state != OfferState::Sold) continue;
+                const auto price = priceOf(o, job.currency, job.prices);
+                if (!price) {
+                    const Product* sold = job.catalogue.find(o.product);
+                    plan.remarks.push_back({Severity::Warning,
+                                            {"", Part::Product},
+                                            RemarkKind::RateMissing,
+                                            {{"currency", o.price.currency.name()},
+                                             {"product", sold ? sold->name : o.product},
+                                             {"supplier", o.supplier}},
+                                            {}});
+                    continue;
+                }
+                const bool cut = stockFormOf(p.family).has_value() && p.family != "planks";
+                if (cut && o.size > 0 && !m.metres) continue; // another size is cut otherwise: it is stock of its own
+                ways.push_back({o.size > 0 && !m.metres ? o.size : m.own, *price, o.supplier, 0, false});
+            }
+        if (ways.empty()) continue;
+        asked.back() = place;
+        request.needs.push_back(m.metres ? 1 : m.need);
+        request.oneLot.push_back(findFamily(p.family) != nullptr || stockFormOf(p.family).has_value());
+        for (Chosen& way : ways) {
+            const std::int64_t price =
+                m.metres ? std::llround(static_cast<double>(way.price.minor) * m.need) : way.price.minor;
+            request.options.push_back({place, supplierAt(way.supplier), m.metres ? 1 : way.size, price});
+            options.push_back(std::move(way));
+        }
+    }
+    const auto answer = cheapestPurchases(request);
+    if (!answer) return;
+    for (std::size_t k = 0; k < options.size(); ++k) options[k].count = answer->counts[k];
+
+    std::vector<Purchase> all;
+    for (std::size_t i = 0; i < plan.purchases.size(); ++i) {
+        const Purchase& p = plan.purchases[i];
+        std::vector<const Chosen*> used;
+        for (std::size_t k = 0; k < options.size() && asked[i] >= 0; ++k)
+            if (request.options[k].product == asked[i] && options[k].count > 0) used.push_back(&options[k]);
+        if (used.empty()) {
+            all.push_back(p);
+            continue;
+        }
+        double rest = measures[i].need;
+        for (std::size_t n = 0; n < used.size(); ++n) all.push_back(bought(p, measures[i], *used[n], n == 0, rest));
+    }
+    plan.purchases = std::move(all);
+    plan.totals.cost = Money{0, job.currency};
+    const auto add = [&](const std::optional<Money>& cost) {
+        if (!cost || cost->currency != job.currency)
+            plan.totals.cost.reset();
+        else if (plan.totals.cost)
+            plan.totals.cost = *plan.totals.cost + *cost;
+    };
+    for (const Purchase& p : plan.purchases) add(p.cost);
+    for (std::size_t s = 0; s < suppliers.size(); ++s) {
+        if (!answer->delivered[s]) continue;
+        plan.deliveries.push_back({suppliers[s], {request.suppliers[s].deliveryMinor, job.currency}});
+        add(plan.deliveries.back().cost);
+    }
+    plan.leastCost = Money{answer->leastMinor, job.currency};
+}
+
+} // namespace westrum

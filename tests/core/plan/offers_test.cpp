@@ -1,0 +1,126 @@
+#include <QtTest> // first: moc cannot parse some standard headers otherwise
+
+#include "core/plan/cost_sharing.h"
+#include "core/plan/cut_problems.h"
+#include "formats/demo.h"
+#include "tests/support/floors.h"
+#include "tests/support/registry.h"
+
+using namespace westrum;
+using namespace westrum::test;
+
+namespace {
+
+/// A floor of 3.6 m2 with two coats of paint at 12 m2/l: 0.6 l.
+Job painted(double square) {
+    Job job = jobWith(test::rectangle(square * 1000, 1000), plankProduct(1000, 200, 4, 4000), {{"gap", 0}});
+    Product paint{.id = "paint", .family = "coating", .name = "Paint", .supplier = "Corner shop"};
+    paint.fields = {{"coats", 2}, {"spreading", 12}, {"tin", 0.75}};
+    paint.packPrice = Money{1500, {}};
+    job.catalogue.products.push_back(paint);
+    job.consumables = false;
+    job.finishes["floor"].now().layers.push_back({"paint", {}, {}, false});
+    return job;
+}
+
+Plan bought(const Job& job) { return withCuts(plan(job), job, {}); }
+
+std::vector<const Purchase*> linesOf(const Plan& p, const std::string& product) {
+    std::vector<const Purchase*> all;
+    for (const Purchase& q : p.purchases)
+        if (q.product == product) all.push_back(&q);
+    return all;
+}
+
+} // namespace
+
+/// Other sizes, other suppliers, deliveries: through to the list.
+class OffersTest : public QObject {
+    Q_OBJECT
+private slots:
+    void tinsOfSeveralSizesAreCombined() {
+        // 9 m2 twice at 12 m2/l: 1.5 l. Two tins of 0.75 at 15.00: 30.00; a tin of 1 l at 17.00 and one of 0.5
+        // at 9.50: 26.50.
+        Job job = painted(9);
+        QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
+        job.prices.offers = {{.product = "paint", .supplier = "Paint yard", .size = 1, .price = {1700, {}}},
+                             {.product = "paint", .supplier = "Paint yard", .size = 0.5, .price = {950, {}}}};
+        const Plan p = bought(job);
+        const auto lines = linesOf(p, "paint");
+        QCOMPARE(lines.size(), 2UL);
+        QCOMPARE(lines[0]->cost->minor + lines[1]->cost->minor, 2650);
+        QCOMPARE(lines[0]->supplier, std::string("Paint yard"));
+        QVERIFY(p.leastCost == p.totals.cost); // proved
+        // Both lines are the floor's, and all adds up.
+        std::int64_t sum = 0;
+        for (const Purchase& q : p.purchases)
+            for (const PurchaseShare& s : q.shares) sum += s.cost->minor;
+        QCOMPARE(sum, p.totals.cost->minor);
+        job.prices.offers[0].state = OfferState::OutOfStock;
+        job.prices.offers[1].state = OfferState::Withdrawn;
+        QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
+    }
+
+    void deliveryIsPaidOnceSharedAndAvoided() {
+        Job job = painted(9);
+        job.catalogue.products[0].supplier = "Plank hall";
+        job.prices.suppliers = {{"Plank hall", Money{3900, {}}, {}}, {"Corner shop", {}, {}}};
+        const Plan p = bought(job);
+        QCOMPARE(p.deliveries.size(), 1UL);
+        QCOMPARE(p.deliveries[0].cost.minor, 3900);
+        std::int64_t sum = 0;
+        for (const Purchase& q : p.purchases) sum += q.cost->minor;
+        QCOMPARE(p.totals.cost->minor, sum + 3900);
+        std::int64_t surfaces = 0;
+        for (const SurfaceCost& c : costBySurface(job, p)) surfaces += c.cost->minor;
+        QCOMPARE(surfaces, p.totals.cost->minor);
+        // The corner shop has the planks as well, 20.00 dearer in all: cheaper than having them brought.
+        const int packs = linesOf(p, "plank")[0]->packs;
+        job.prices.offers = {{.product = "plank", .supplier = "Corner shop", .price = {4000 + 2000 / packs, {}}}};
+        const Plan other = bought(job);
+        QVERIFY(other.deliveries.empty());
+        QCOMPARE(linesOf(other, "plank")[0]->supplier, std::string("Corner shop"));
+        QVERIFY(other.totals.cost->minor < p.totals.cost->minor);
+    }
+
+    void anotherCurrencyNeedsARate() {
+        Job job = painted(9);
+        job.prices.offers = {
+            {.product = "paint", .supplier = "Overseas", .size = 1.5, .price = {1000, *currencyOf("GBP")}}};
+        const auto told = [](const Plan& p) {
+            return std::any_of(p.remarks.begin(), p.remarks.end(),
+                               [](const Remark& r) { return r.kind == RemarkKind::RateMissing; });
+        };
+        Plan p = bought(job);
+        QVERIFY(told(p));
+        QCOMPARE(linesOf(p, "paint")[0]->cost->minor, 3000);
+        job.prices.rates["GBP"] = 1.15;
+        p = bought(job);
+        QVERIFY(!told(p));
+        QCOMPARE(linesOf(p, "paint")[0]->cost->minor, 1150);
+    }
+
+    void sparesAreBoughtWhereTheLineIs() {
+        Job job = painted(9);
+        job.prices.offers = {{.product = "plank", .supplier = "Paint yard", .size = 6, .price = {5000, {}}}};
+        const Plan before = bought(job);
+        job.spares["plank"] = 1;
+        const Plan after = bought(job);
+        const Purchase &a = *linesOf(before, "plank")[0], &b = *linesOf(after, "plank")[0];
+        QCOMPARE(b.packs, a.packs + 1);
+        QCOMPARE(after.totals.cost->minor - before.totals.cost->minor, a.packPrice->minor);
+    }
+
+    void nothingChangesWithoutAChoice() {
+        Job job = demoJob();
+        job.spares["heron-oak"] = 2; // nor are spares counted twice
+        const Plan p = plan(job);
+        const Plan same = withCuts(p, job, {});
+        QCOMPARE(same.totals.cost->minor, p.totals.cost->minor);
+        QVERIFY(same.deliveries.empty() && !same.leastCost);
+        for (const Purchase& q : same.purchases) QVERIFY(!q.supplier.empty());
+    }
+};
+
+WESTRUM_TEST(OffersTest)
+#include "offers_test.moc"
