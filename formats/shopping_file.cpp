@@ -12,7 +12,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 namespace westrum {
 namespace {
@@ -99,13 +98,25 @@ QString spareText(const Purchase& p, const Catalogue& catalogue, const Figures& 
     return packsText(spare, f);
 }
 
-std::vector<std::size_t> bySupplier(const Job& job, const Plan& plan) {
-    std::vector<std::size_t> order(plan.purchases.size());
-    std::iota(order.begin(), order.end(), std::size_t{0});
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
-        return supplierOf(job, plan.purchases[a]) < supplierOf(job, plan.purchases[b]);
-    });
-    return order;
+QStringList roughCutTexts(const Job& job, const std::vector<RoughCut>& cuts, const Figures& f) {
+    QStringList all;
+    for (const RoughCut& r : cuts) {
+        const Product* product = job.catalogue.find(r.product);
+        QString name = product ? QString::fromStdString(product->name) : QString();
+        if (!r.size.empty()) name = ShoppingFile::tr("%1, %2").arg(name, QString::fromStdString(r.size));
+        const QString items = itemsText(product ? product->family : std::string(), r.items);
+        if (r.across.empty()) {
+            all << ShoppingFile::tr(
+                       "%1, %2: too large for the car, and no cut right across parts it between its pieces.")
+                       .arg(name, items);
+            continue;
+        }
+        QStringList at;
+        for (const double x : r.across) at << f.length({x});
+        all << ShoppingFile::tr("%1: ask for %2 to be cut across at %3 from one end, and mark that end.")
+                   .arg(name, items, at.join(ShoppingFile::tr(" and ")));
+    }
+    return all;
 }
 
 QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, const Figures& f) {
@@ -134,7 +145,9 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
           ShoppingFile::tr("paid, %1").arg(currency), ShoppingFile::tr("lot")})
         list.text(head, bold);
     list.freeze();
-    for (const std::size_t i : bySupplier(job, plan)) {
+    std::vector<std::size_t> order;
+    for (const Trip& t : tripsOf(job, plan)) order.insert(order.end(), t.lines.begin(), t.lines.end());
+    for (const std::size_t i : order) {
         const Purchase& p = plan.purchases[i];
         list.next();
         list.text(supplierOf(job, p));
@@ -149,6 +162,13 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
         list.number(bought->second.packs, whole);
         list.money(bought->second.paid, money);
         list.text(QString::fromStdString(bought->second.lot));
+    }
+    for (const DeliveryPlan& d : plan.deliveries) {
+        list.next();
+        list.text(QString::fromStdString(d.supplier));
+        list.text(ShoppingFile::tr("delivery"));
+        for (int blank = 0; blank < 4; ++blank) list.text({});
+        list.money(d.cost, money);
     }
     list.next();
     list.next();

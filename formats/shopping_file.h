@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/plan/plan.h"
+#include "core/plan/trips.h"
 #include "formats/words.h"
 
 #include <QString>
@@ -18,7 +19,7 @@ QString leftOverText(const Purchase& purchase, const Figures& figures);
 /// What of it is bought beyond the plan.
 QString spareText(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures);
 
-/// Places of a plan's purchases, supplier by supplier in the alphabet, each in the plan's order.
-std::vector<std::size_t> bySupplier(const Job& job, const Plan& plan);
+/// What to ask the yard for, one sentence each.
+QStringList roughCutTexts(const Job& job, const std::vector<RoughCut>& cuts, const Figures& figures);
 
 } // namespace westrum

@@ -113,6 +113,17 @@ struct Names {
     }
 };
 
+struct Pace {
+    double spread, close;
+    [[nodiscard]] bool sameAs(const Job& job) const {
+        return job.spreadM2PerMinute == spread && job.closeM2PerMinute == close;
+    }
+    void swapWith(Job& job) {
+        std::swap(job.spreadM2PerMinute, spread);
+        std::swap(job.closeM2PerMinute, close);
+    }
+};
+
 struct Units {
     LengthUnit shown, bare;
     [[nodiscard]] bool sameAs(const Job& job) const { return job.shownUnit == shown && job.bareUnit == bare; }
@@ -410,6 +421,10 @@ Command countConsumables(JobDocument& d, bool counted) {
     return setValue(
         counted ? Commands::tr("Count what is used up") : Commands::tr("Leave out what is used up"), d, JobPart::Buying,
         {}, [](auto& job) -> auto& { return job.consumables; }, counted);
+}
+
+Command setPace(JobDocument& d, double spread, double close) {
+    return std::make_unique<ExchangeDetails<Pace>>(Commands::tr("Say how fast you work"), d, Pace{spread, close});
 }
 
 Command acceptRisk(JobDocument& d, double risk) {

@@ -82,6 +82,8 @@ Command tickBought(JobDocument&, const std::string& key, std::optional<Bought> b
 Command setBudget(JobDocument&, std::optional<Money> budget);
 /// Whether discs, masking tape and blades are counted and bought.
 Command countConsumables(JobDocument&, bool counted);
+/// The person's speed with adhesive: m2 a minute of one coat, and of closing.
+Command setPace(JobDocument&, double spread, double close);
 Command acceptRisk(JobDocument&, double risk);
 /// @param chance  that a cut is spoiled
 Command setSpoilChance(JobDocument&, double chance);

@@ -2,8 +2,9 @@
 
 #include "app/drawing/theme.h"
 #include "app/widgets/risk.h"
+#include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
-#include "formats/words.h"
+#include "core/plan/cost_sharing.h"
 
 #include <QFontMetricsF>
 #include <QFrame>
@@ -14,8 +15,11 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <map>
 
 namespace westrum {
+
+static constexpr std::size_t kMostLines = 14; ///< told one by one; more are summed up
 
 TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
     : QWidget(parent), document_(document), decimalMark_(decimalMark), now_(document.plan()) {
@@ -91,7 +95,10 @@ void TallyStrip::recompute() {
     }
     Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none};
     mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
+    const bool many = plan.purchases.size() > kMostLines;
+    if (many) sumUp(plan, f, cost, mass);
     for (const Purchase& p : plan.purchases) {
+        if (many) break;
         const QString name = purchaseName(p, document_.job().catalogue);
         cost.madeOf << tr("%1: %2 × %3 = %4")
                            .arg(name, packsText(p, f), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
@@ -176,6 +183,41 @@ void TallyStrip::recompute() {
     for (const Figure& figure : figures_) spoken << figure.name + QStringLiteral(" ") + figure.value;
     setAccessibleDescription(spoken.join(QStringLiteral(", ")));
     update();
+}
+
+void TallyStrip::sumUp(const Plan& plan, const Figures& f, Figure& cost, Figure& mass) const {
+    const Job& job = document_.job();
+    // By finish: families in their order, what is paid for all of each.
+    for (const Family& family : families()) {
+        Money paid{0, job.currency};
+        Kg laid;
+        int lines = 0;
+        for (const Purchase& p : plan.purchases) {
+            if (p.family != family.id) continue;
+            ++lines;
+            laid = laid + p.laidMass;
+            if (p.cost && p.cost->currency == job.currency) paid = paid + *p.cost;
+        }
+        if (lines == 0) continue;
+        const QString name = fieldName(family.tradeName);
+        cost.madeOf << tr("%1: %2").arg(name, f.money(paid));
+        mass.madeOf << tr("%1: %2").arg(name, f.mass(laid));
+    }
+    for (const DeliveryPlan& d : plan.deliveries)
+        cost.madeOf << tr("brought by %1: %2").arg(QString::fromStdString(d.supplier), f.money(d.cost));
+    // By area of the van.
+    std::map<std::string, std::pair<Money, Kg>> areas;
+    for (const SurfaceCost& c : costBySurface(job, plan)) {
+        const Surface* s = job.surface(c.surface);
+        auto [at, fresh] = areas.try_emplace(s ? s->area : std::string(), Money{0, job.currency}, Kg{});
+        if (c.cost) at->second.first = at->second.first + *c.cost;
+        at->second.second = at->second.second + c.mass;
+    }
+    for (const auto& [area, sums] : areas) {
+        const QString name = area.empty() ? tr("of no area") : tr("area %1").arg(QString::fromStdString(area));
+        cost.madeOf << tr("%1: %2").arg(name, f.money(sums.first));
+        mass.madeOf << tr("%1: %2").arg(name, f.mass(sums.second));
+    }
 }
 
 QRectF TallyStrip::cell(int index) const {

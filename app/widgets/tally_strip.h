@@ -3,6 +3,7 @@
 #include <QWidget>
 
 #include "app/document/job_document.h"
+#include "formats/words.h"
 
 #include <QString>
 #include <QStringList>
@@ -41,6 +42,8 @@ protected:
 
 private:
     void recompute();
+    /// Cost and mass of many lines by finish and by area of the van.
+    void sumUp(const Plan& plan, const Figures& figures, Figure& cost, Figure& mass) const;
     void open(int index);
     [[nodiscard]] QRectF cell(int index) const;
 

@@ -35,6 +35,7 @@ struct Bays {
     int count{};
     M2 each;
     double minutes{}; ///< for each, drying included
+    friend bool operator==(const Bays&, const Bays&) = default;
 };
 
 /// The fewest bays of one size. Coating all faces of a bay and closing it must be done in the open time less the time

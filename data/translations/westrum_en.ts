@@ -612,17 +612,23 @@
     <message numerus="yes">
         <source>%n line(s) left out in all.</source>
         <translation>
-            <numerusform>%n line left out in all.</numerusform><numerusform>%n lines left out in all.</numerusform></translation>
+            <numerusform>%n line left out in all.</numerusform>
+            <numerusform>%n lines left out in all.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n line(s) read.</source>
         <translation>
-            <numerusform>%n line read.</numerusform><numerusform>%n lines read.</numerusform></translation>
+            <numerusform>%n line read.</numerusform>
+            <numerusform>%n lines read.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n change(s):</source>
         <translation>
-            <numerusform>%n change:</numerusform><numerusform>%n changes:</numerusform></translation>
+            <numerusform>%n change:</numerusform>
+            <numerusform>%n changes:</numerusform>
+        </translation>
     </message>
 </context>
 <context>

@@ -83,6 +83,30 @@ private slots:
         QTest::keyClicks(note, QStringLiteral("lot 7"));
         QVERIFY(QTest::qWaitFor([&] { return b.document.job().log("floor").note == "lot 7"; }, 5000));
     }
+
+    void adhesiveIsLaidInBaysAtOnesOwnSpeed() {
+        Bench b(demoJob());
+        b.document.setCurrentSurface("left-lower");
+        b.go(MainWindow::Fit);
+        (void)settlePlan(b.document);
+        const auto bays = [&] {
+            const SurfacePlan* s = b.document.plan()->surface("left-lower");
+            return s->layerOf("adhesive")->take.bays->count;
+        };
+        const int before = bays();
+        QVERIFY(before >= 1);
+        QVERIFY(b.type("spreadPace", "0.2")); // three times as slow: more bays
+        QVERIFY(bays() > before);
+        QVERIFY(b.find<QWidget>("bays") != nullptr);
+        QVERIFY(!b.window->grab().isNull());
+        (void)b.type("closePace", "0");
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("between 0.01 and 50")));
+        QCOMPARE(b.document.job().closeM2PerMinute, 1.5);
+        QTest::keyClick(b.find<EntryField>("closePace"), Qt::Key_Escape);
+        b.document.undoStack().undo();
+        (void)settlePlan(b.document);
+        QCOMPARE(bays(), before);
+    }
 };
 WESTRUM_TEST(FitAndLogTest)
 

@@ -96,6 +96,7 @@ private slots:
                 return setPrices(d, {.offers = {{.product = "heron-oak", .supplier = "x", .price = {4000, {}}}}});
             },
             [&] { return setSpoilChance(d, 0.02); },
+            [&] { return setPace(d, 0.3, 0.9); },
             [&] { return takeSaving(d, "heron-oak", saving); },
             [&] { return takeSaving(d, "thrush-lining", turned); },
             [&] {

@@ -150,7 +150,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     action(tr("Print…"), QStringLiteral("print"), [this] { printIt(); });
     action(tr("Save as PDF…"), QStringLiteral("savePdf"), [this] {
         save(tr("Shopping list as PDF"), tr("PDF (*.pdf)"), QStringLiteral(".pdf"), [this](const QString& path) {
-            return saveShoppingPdf(path, document_.job(), *document_.plan(), figures());
+            return saveShoppingPdf(path, document_.job(), *document_.plan(), figures(), roughCutsNow());
         });
     });
     action(tr("Save list as CSV…"), QStringLiteral("saveCsv"), [this] {
@@ -467,6 +467,11 @@ void BuyPage::refreshBought(const Purchase& p) {
         lot_->setText(is ? QString::fromStdString(found->second.lot) : QString());
 }
 
+std::vector<RoughCut> BuyPage::roughCutsNow() const {
+    const Passage& way = document_.plan()->passage;
+    return roughCuts(document_.cuts(), way.loadLength, way.loadWidth);
+}
+
 void BuyPage::spareAll() {
     const auto odds = document_.odds();
     if (!odds) return;
@@ -536,6 +541,9 @@ void BuyPage::refreshLine() {
     if (p->spare > 0) said << tr("%1 of it to spare").arg(spareText(*p, job.catalogue, f));
     QString text = said.join(QStringLiteral("  ·  "));
     text[0] = text[0].toUpper();
+    for (const RoughCut& r : roughCutsNow())
+        if (r.product == p->product && r.size == p->size)
+            text += QLatin1Char(' ') + roughCutTexts(job, {r}, f).join(QString());
     lineText_->setText(text);
     shares_->show(*p, job, f);
     refreshBought(*p);
@@ -678,7 +686,7 @@ void BuyPage::printIt() {
     }
     paintShopping(
         painter, QRectF(QPointF(), printer.pageLayout().paintRectPixels(printer.resolution()).size()),
-        [&] { printer.newPage(); }, document_.job(), *document_.plan(), figures());
+        [&] { printer.newPage(); }, document_.job(), *document_.plan(), figures(), roughCutsNow());
 }
 
 } // namespace westrum

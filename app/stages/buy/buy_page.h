@@ -46,6 +46,8 @@ private:
     void chooseNumber(int number);
     /// Every line as many spares as bring its risk down to what is accepted, and no more.
     void spareAll();
+    /// What the yard is to be asked for, as the cutting is now.
+    [[nodiscard]] std::vector<RoughCut> roughCutsNow() const;
     /// Ticks the line in hand as bought, or changes what is said of that.
     void buy(const std::function<void(Bought&)>& change);
     void refreshBought(const Purchase& p);

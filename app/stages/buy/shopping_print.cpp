@@ -101,7 +101,7 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
 } // namespace
 
 void paintShopping(QPainter& painter, const QRectF& page, const std::function<void()>& newPage, const Job& job,
-                   const Plan& plan, const Figures& f) {
+                   const Plan& plan, const Figures& f, const std::vector<RoughCut>& roughCuts) {
     painter.setPen(QPen(Qt::black, 0.6));
     PageFlow sheet(painter, page, newPage);
     sheet.heading(QString::fromStdString(job.name) +
@@ -111,19 +111,21 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
     sheet.row({ShoppingPrint::tr("product"), ShoppingPrint::tr("from"), ShoppingPrint::tr("buy"),
                ShoppingPrint::tr("needed"), ShoppingPrint::tr("left over"), ShoppingPrint::tr("cost")},
               shares, true);
-    QString from;
-    for (const std::size_t i : bySupplier(job, plan)) { // one shop after the other
-        const Purchase& p = plan.purchases[i];
-        const Product* product = job.catalogue.find(p.product);
-        const QString supplier = QString::fromStdString(!p.supplier.empty() ? p.supplier
-                                                        : product           ? product->supplier
-                                                                            : std::string());
-        if (supplier != from && !from.isNull()) sheet.gap();
-        from = supplier.isNull() ? QStringLiteral("") : supplier;
-        sheet.row({purchaseName(p, job.catalogue), supplier, packsText(p, f), neededText(p, f), leftOverText(p, f),
-                   p.cost ? f.money(*p.cost) : QStringLiteral("–")},
-                  shares);
+    for (const Trip& trip : tripsOf(job, plan)) { // one shop after the other
+        const QString supplier = QString::fromStdString(trip.supplier);
+        for (const std::size_t i : trip.lines) {
+            const Purchase& p = plan.purchases[i];
+            sheet.row({purchaseName(p, job.catalogue), supplier, packsText(p, f), neededText(p, f), leftOverText(p, f),
+                       p.cost ? f.money(*p.cost) : QStringLiteral("–")},
+                      shares);
+        }
+        sheet.text((trip.brought ? ShoppingPrint::tr("%1 brings it: %2, about %3.")
+                                 : ShoppingPrint::tr("To fetch from %1: %2, about %3."))
+                       .arg(supplier.isEmpty() ? ShoppingPrint::tr("somebody") : supplier,
+                            trip.cost ? f.money(*trip.cost) : ShoppingPrint::tr("no price"), f.mass(trip.mass)));
+        sheet.gap();
     }
+    for (const QString& ask : roughCutTexts(job, roughCuts, f)) sheet.text(ask);
     sheet.gap();
     sheet.text(plan.totals.cost ? ShoppingPrint::tr("In all %1, %2 added to the van.")
                                       .arg(f.money(*plan.totals.cost), f.mass(plan.totals.laidMass))
@@ -139,10 +141,11 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
     }
 }
 
-QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures) {
+QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures,
+                        const std::vector<RoughCut>& roughCuts) {
     return savePdf(path, QString::fromStdString(job.name), QMarginsF(16, 16, 16, 16),
                    [&](QPainter& painter, const QRectF& page, const std::function<void()>& newPage) {
-                       paintShopping(painter, page, newPage, job, plan, figures);
+                       paintShopping(painter, page, newPage, job, plan, figures, roughCuts);
                    });
 }
 

@@ -7,16 +7,56 @@
 
 #include <QScrollBar>
 
+#include <algorithm>
+
 namespace westrum {
 
 static constexpr int kMostBays = 60; ///< more are told, not drawn
 
 FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), scroll_(new QScrollArea) {
+    : StagePage(document, decimalMark, parent),
+      scroll_(new QScrollArea),
+      pace_(new QWidget),
+      spread_(new EntryField([this](const QString& typed) { return takePace(typed, true); })),
+      close_(new EntryField([this](const QString& typed) { return takePace(typed, false); })) {
+    auto* row = new QHBoxLayout(pace_);
+    row->setContentsMargins(0, 0, 0, 0);
+    spread_->setObjectName(QStringLiteral("spreadPace"));
+    spread_->setAccessibleName(tr("m² a minute that one coat is spread on"));
+    close_->setObjectName(QStringLiteral("closePace"));
+    close_->setAccessibleName(tr("m² a minute that are laid and pressed"));
+    for (EntryField* field : {spread_, close_}) {
+        field->setFixedWidth(64);
+        field->setAlignment(Qt::AlignRight);
+        connect(field, &EntryField::problemChanged, this, [this](const QString& sentence) {
+            if (sentence.isEmpty())
+                refresh();
+            else
+                say(sentence, true);
+        });
+    }
+    row->addWidget(new QLabel(tr("Your speed with adhesive: one coat on")));
+    row->addWidget(spread_);
+    row->addWidget(new QLabel(tr("m² a minute, laying and pressing")));
+    row->addWidget(close_);
+    row->addWidget(new QLabel(tr("m² a minute")));
+    row->addStretch(1);
+    column()->addWidget(pace_);
+    pace_->hide();
     scroll_->setWidgetResizable(true);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     column()->addWidget(scroll_, 1);
+}
+
+QString FitPage::takePace(const QString& typed, bool spread) {
+    const auto n = parseNumber(typed.trimmed().toStdString());
+    if (!n) return sentence(n.error(), typed);
+    if (n.value() < 0.01 || n.value() > 50) return tr("A speed lies between 0.01 and 50 m² a minute.");
+    const Job& job = document_.job();
+    push(document_,
+         setPace(document_, spread ? n.value() : job.spreadM2PerMinute, spread ? job.closeM2PerMinute : n.value()));
+    return {};
 }
 
 void FitPage::rebuild(const SurfacePlan& plan) {
@@ -85,6 +125,11 @@ void FitPage::refresh() {
     const FitLog& log = document_.job().log(surfaceId());
     const bool ready = plan && !plan->steps.empty();
     scroll_->setVisible(ready);
+    pace_->setVisible(ready && std::any_of(plan->steps.begin(), plan->steps.end(),
+                                           [](const FitStep& step) { return step.kind == StepKind::SpreadAdhesive; }));
+    for (const auto& [field, pace] :
+         {std::pair(spread_, document_.job().spreadM2PerMinute), std::pair(close_, document_.job().closeM2PerMinute)})
+        field->setFigure(figures().number(pace, 2), QString::number(pace));
     if (!ready) {
         setHeading(QString::fromStdString(s->name), {});
         say(tr("The steps are written once the floor is measured and set out."));

@@ -42,6 +42,13 @@ QString unbalanced(const Job& job, const Plan& p) {
         total += sum;
         mass += kg;
     }
+    for (const DeliveryPlan& d : p.deliveries) { // bringing it is shared as well
+        std::int64_t sum = 0;
+        for (const PurchaseShare& s : d.shares) sum += s.cost->minor;
+        if (sum != d.cost.minor)
+            return QString::fromStdString(d.supplier) + QStringLiteral("'s delivery does not add up");
+        total += sum;
+    }
     if (p.totals.cost && p.totals.cost->minor != total) return QStringLiteral("the total is another");
     if (std::abs(p.totals.laidMass.value - mass) > 1e-6) return QStringLiteral("the mass is another");
     std::int64_t bySurface = 0;

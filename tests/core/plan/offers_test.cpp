@@ -113,6 +113,7 @@ private slots:
 
     void nothingChangesWithoutAChoice() {
         Job job = demoJob();
+        job.prices = {};
         job.spares["heron-oak"] = 2; // nor are spares counted twice
         const Plan p = plan(job);
         const Plan same = withCuts(p, job, {});
