@@ -128,7 +128,7 @@ public:
             {QStringLiteral("prices"), buy("showPrices", "floor", false)},
             {QStringLiteral("compare"), buy("showCompare", "left-upper", false)},
             {QStringLiteral("compare-schemes"), buy("showCompare", "left-upper", true)},
-            {QStringLiteral("fit"), stage(MainWindow::Fit, "floor", PartsPanel::Outline)},
+            {QStringLiteral("fit"), stage(MainWindow::Fit, "left-lower", PartsPanel::Outline)},
             {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
             {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
             {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};

@@ -648,6 +648,9 @@ void BuyPage::refresh() {
                     tr("That is %1 a m².")
                         .arg(f.money({std::llround(double(c.cost->minor) / c.area.value), c.cost->currency}));
     }
+    for (const DeliveryPlan& d : plan->deliveries)
+        here += QLatin1Char(' ') +
+                tr("%1 is paid %2 for bringing.").arg(QString::fromStdString(d.supplier), f.money(d.cost));
     here_->setText(here);
     if (!line()) { // the first line that goes to the surface in hand, else the first
         std::size_t at = 0;

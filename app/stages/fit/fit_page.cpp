@@ -41,12 +41,12 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
     row->addWidget(close_);
     row->addWidget(new QLabel(tr("m² a minute")));
     row->addStretch(1);
-    column()->addWidget(pace_);
     pace_->hide();
     scroll_->setWidgetResizable(true);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     column()->addWidget(scroll_, 1);
+    column()->addWidget(pace_); // below, so that the first tick has the keys
 }
 
 QString FitPage::takePace(const QString& typed, bool spread) {
