@@ -47,14 +47,58 @@ double rollByRows(const CutProblem& problem) {
     return rowsOnRoll(std::move(boxes), roll.usable().value, roll.gap.value) / 1000;
 }
 
+/// Sheets opened by shelves: the widest piece begins one, others lie beside it along the sheet as long as there is
+/// room.
+double sheetsByShelves(const CutProblem& problem) {
+    const SheetGoods sheet = sheetOf(problem.product);
+    const double kerf = sheet.kerf.value, length = sheet.length.value - 2 * sheet.edgeTrim.value,
+                 width = sheet.width.value - 2 * sheet.edgeTrim.value;
+    std::vector<std::pair<double, double>> boxes; // across and along the sheet
+    for (const CutPiece& p : problem.pieces) {
+        double along = p.lengthMm(), across = p.widthMm();
+        const bool lies = along <= length + 1e-6 && across <= width + 1e-6;
+        if (p.mayTurn && (!lies || across > along) && across <= length + 1e-6 && along <= width + 1e-6)
+            std::swap(along, across);
+        boxes.emplace_back(across, along);
+    }
+    std::sort(boxes.rbegin(), boxes.rend());
+    struct Shelf {
+        double left; ///< along
+    };
+    struct Opened {
+        double left; ///< across
+        std::vector<Shelf> shelves;
+    };
+    std::vector<Opened> sheets;
+    for (const auto& [across, along] : boxes) {
+        bool put = false;
+        for (Opened& s : sheets) {
+            // Pieces come in falling width: every shelf is wide enough.
+            for (Shelf& shelf : s.shelves)
+                if (!put && shelf.left >= along - 1e-6) {
+                    shelf.left -= along + kerf;
+                    put = true;
+                }
+            if (!put && s.left >= across - 1e-6) {
+                s.left -= across + kerf;
+                s.shelves.push_back({length - along - kerf});
+                put = true;
+            }
+            if (put) break;
+        }
+        if (!put) sheets.push_back({width - across - kerf, {{length - along - kerf}}});
+    }
+    return static_cast<double>(sheets.size());
+}
+
 /// What a first layout opens, without a search that improves it.
 double firstLayout(const CutProblem& problem) {
     switch (problem.form) {
     case StockForm::Lengths: return barsByFirstFit(problem);
     case StockForm::Roll: return rollByRows(problem);
-    case StockForm::Sheets: break;
+    case StockForm::Sheets: return sheetsByShelves(problem);
     }
-    return unitsOf(cutProduct(problem, {.seed = 1, .iterations = 1}));
+    return 0;
 }
 
 /// Pieces that are spoiled are cut again.
