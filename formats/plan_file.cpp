@@ -56,7 +56,11 @@ Json asJson(const Purchase& p, const Job& job) {
     const Product* product = job.catalogue.find(p.product);
     Json out{{"product", p.product},
              {"name", purchaseName(p, job.catalogue).toStdString()},
-             {"supplier", product ? product->supplier : ""},
+             {"supplier", !p.supplier.empty() ? p.supplier
+                          : product           ? product->supplier
+                                              : ""},
+             {"amount", tidy(p.amount)},
+             {"spare", p.spare},
              {"family", p.family},
              {"packs", p.packs},
              {"unitsPerPack", p.unitsPerPack},
@@ -72,6 +76,12 @@ Json asJson(const Purchase& p, const Job& job) {
              {"boughtKg", tidy(p.boughtMass.value)},
              {"laidKg", tidy(p.laidMass.value)},
              {"lengthLeftMm", tidy(p.lengthLeft.value)}};
+    out["shares"] = Json::array();
+    for (const PurchaseShare& s : p.shares)
+        out["shares"].push_back({{"surface", s.surface},
+                                 {"consumed", tidy(s.consumed)},
+                                 {"costMinor", s.cost ? Json(s.cost->minor) : Json()},
+                                 {"massKg", tidy(s.mass.value)}});
     return out;
 }
 
@@ -258,6 +268,10 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
                                  {"aboveMm", seat.above ? Json(tidy(seat.above->value)) : Json()}});
     root["purchases"] = Json::array();
     for (const Purchase& p : plan.purchases) root["purchases"].push_back(asJson(p, job));
+    if (const auto& w = plan.balance.wheels)
+        root["axles"] = {{"frontAddedKg", tidy(w->frontAdded.value)}, {"rearAddedKg", tidy(w->rearAdded.value)},
+                         {"leftAddedKg", tidy(w->leftAdded.value)},   {"rightAddedKg", tidy(w->rightAdded.value)},
+                         {"frontKg", tidy(w->front.value)},           {"rearKg", tidy(w->rear.value)}};
     root["totals"] = {{"costMinor", plan.totals.cost ? Json(plan.totals.cost->minor) : Json()},
                       {"laidKg", tidy(plan.totals.laidMass.value)},
                       {"laidM2", tidy(plan.totals.laidArea.value)},

@@ -74,6 +74,22 @@ private slots:
         QCOMPARE(planAsJson(job, plan(job)), planAsJson(job, p));
     }
 
+    void sharesAndAxlesAreTold() {
+        const Job job = demoJob();
+        const QJsonObject root = QJsonDocument::fromJson(planAsJson(job, plan(job))).object();
+        for (const auto& value : root[QStringLiteral("purchases")].toArray()) {
+            const QJsonObject p = value.toObject();
+            double sum = 0;
+            for (const auto& share : p[QStringLiteral("shares")].toArray())
+                sum += share.toObject()[QStringLiteral("costMinor")].toDouble();
+            QCOMPARE(sum, p[QStringLiteral("costMinor")].toDouble());
+        }
+        const QJsonObject axles = root[QStringLiteral("axles")].toObject();
+        const double added =
+            axles[QStringLiteral("frontAddedKg")].toDouble() + axles[QStringLiteral("rearAddedKg")].toDouble();
+        QVERIFY(std::abs(added - root[QStringLiteral("totals")].toObject()[QStringLiteral("laidKg")].toDouble()) < 0.1);
+    }
+
     void softPiecesTrimsAndSeatsAreTold() {
         const Job job = demoJob();
         const Plan p = plan(job);
