@@ -27,6 +27,20 @@ QString unbalanced(const Job& job, const Plan& p) {
     double mass = 0;
     for (const Purchase& q : p.purchases) {
         const QString who = QString::fromStdString(q.product + " " + q.size);
+        // Bought is what is needed and what is left, by whatever it is reckoned in; a pack less would not do.
+        if (q.amountPerPack > 0) {
+            if (q.packs * q.amountPerPack < q.amount - 1e-6) return who + QStringLiteral(" does not suffice");
+            if (q.spare == 0 && q.packs > 1 && (q.packs - 1) * q.amountPerPack > q.amount + 1e-6)
+                return who + QStringLiteral(" is a pack too many");
+        } else if (stockFormOf(q.family) == StockForm::Roll) {
+            const double pieces = q.laidArea.value, run = q.boughtArea.value;
+            if (run < pieces - 1e-6) return who + QStringLiteral(" covers less than its pieces");
+        } else {
+            if (q.unitsLeft() < 0) return who + QStringLiteral(" is too few");
+            if (q.spare == 0 && q.unitsLeft() >= q.unitsPerPack) return who + QStringLiteral(" is a pack too many");
+        }
+        if (q.consumedArea.value > q.boughtArea.value + 1e-6)
+            return who + QStringLiteral(" consumes more than is bought");
         if (q.shares.empty()) return who + QStringLiteral(" belongs to nobody");
         std::int64_t sum = 0;
         double kg = 0;
