@@ -12,7 +12,8 @@
 namespace westrum {
 namespace {
 
-constexpr int kNumbers = 7; ///< shown beside each other
+constexpr int kNumbers = 7;    ///< shown beside each other
+constexpr int kMostMore = 400; ///< beyond what is planned, looked at
 
 } // namespace
 
@@ -30,6 +31,10 @@ void OddsCurve::show(const ProductOdds& odds, int planned, int bought, double ac
     bought_ = bought;
     accepted_ = accepted;
     metres_ = metres;
+    // Where one more hardly matters, as with the decimetres of a roll, bars stand further apart.
+    int enough = planned_;
+    while (enough < planned_ + kMostMore && chanceOf(enough) > accepted_) ++enough;
+    step_ = std::max(1, (enough - planned_ + kNumbers - 3) / (kNumbers - 2));
     figures_ = figures;
     setToolTip(tr("Press a bar to buy that many"));
     update();
@@ -44,6 +49,11 @@ void OddsCurve::say(const QString& sentence) {
 
 int OddsCurve::numbers() const { return kNumbers; }
 
+int OddsCurve::numberAt(int place) const {
+    if (planned_ < 1) return planned_ + place * step_;
+    return place == 0 ? planned_ - 1 : planned_ + (place - 1) * step_;
+}
+
 double OddsCurve::chanceOf(int number) const {
     // What the plan buys is `have`; one more is a step more.
     return odds_->needs.chanceShort(odds_->have + (number - bought_) * odds_->perPack);
@@ -56,8 +66,9 @@ QRectF OddsCurve::column(int place) const {
 }
 
 QPointF OddsCurve::barOf(int number) const {
-    const int place = number - std::max(0, planned_ - 1);
-    return odds_ && place >= 0 && place < numbers() ? column(place).center() : QPointF();
+    for (int place = 0; odds_ && place < numbers(); ++place)
+        if (numberAt(place) == number) return column(place).center();
+    return {};
 }
 
 void OddsCurve::paintEvent(QPaintEvent*) {
@@ -80,12 +91,14 @@ void OddsCurve::paintEvent(QPaintEvent*) {
     const double accepted = all.bottom() - all.height() * accepted_;
     p.setPen(QPen(t.muted, 1, Qt::DashLine));
     p.drawLine(QPointF(8, accepted), QPointF(width() - 8, accepted));
-    const int first = std::max(0, planned_ - 1);
+    int mineAt = 0; // the last bar that stands for no more than is bought
+    for (int place = 0; place < numbers(); ++place)
+        if (numberAt(place) <= bought_) mineAt = place;
     for (int place = 0; place < numbers(); ++place) {
-        const int number = first + place;
+        const int number = numberAt(place);
         const double chance = chanceOf(number);
         const QRectF c = column(place);
-        const bool mine = number == bought_;
+        const bool mine = place == mineAt;
         if (mine) {
             QColor wash = t.chalk;
             wash.setAlpha(36);
@@ -112,7 +125,7 @@ void OddsCurve::mousePressEvent(QMouseEvent* event) {
     for (int place = 0; place < numbers(); ++place) {
         const QRectF c = column(place);
         if (event->position().x() < c.left() || event->position().x() >= c.right()) continue;
-        emit chosen(std::max(0, planned_ - 1) + place);
+        emit chosen(numberAt(place));
         return;
     }
 }

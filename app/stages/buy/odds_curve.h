@@ -34,13 +34,15 @@ protected:
 
 private:
     [[nodiscard]] int numbers() const;
+    /// What a bar stands for: one fewer than planned, then from there on in even steps that reach the risk accepted.
+    [[nodiscard]] int numberAt(int place) const;
     [[nodiscard]] QRectF column(int place) const;
     [[nodiscard]] double chanceOf(int number) const;
 
     std::optional<ProductOdds> odds_;
     QString sentence_;
     Figures figures_;
-    int planned_ = 0, bought_ = 0;
+    int planned_ = 0, bought_ = 0, step_ = 1;
     double accepted_ = 0.05;
     bool metres_ = false; ///< sold off the roll: told in m
 };
