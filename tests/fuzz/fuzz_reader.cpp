@@ -1,9 +1,11 @@
-// One reader under libFuzzer: built five times, for job, dxf, svg, csv or cut. scripts/fuzz runs them.
+// One reader under libFuzzer: built six times, for job, dxf, svg, csv, cut or prices. scripts/fuzz runs them.
 
 #include "core/plan/plan.h"
 #include "formats/cutting_file.h"
+#include "formats/demo.h"
 #include "formats/job_file.h"
 #include "formats/outline_file.h"
+#include "formats/price_file.h"
 #include "formats/words.h"
 
 #include <cstdlib>
@@ -61,6 +63,23 @@ namespace {
     if (answerAsJson(instance.value(), cut(instance.value(), {.seed = 1, .iterations = 5})).isEmpty()) std::abort();
 }
 
+/// What was saved once comes back as it was.
+[[maybe_unused]] void usePrices(const QByteArray& bytes) {
+    static const Catalogue catalogue = starterCatalogue();
+    const PriceReading first = readPrices(bytes, {}, catalogue);
+    for (const PriceFault& fault : first.faults)
+        if (sentence(fault).isEmpty()) std::abort();
+    if (first.offers.empty()) return;
+    (void)reviewPrices({}, first.offers);
+    // A file has three decimals of a size: the first writing rounds, from then on nothing changes.
+    const auto savedAndRead = [](const std::vector<Offer>& offers) {
+        return readPrices(pricesAsCsv({.offers = offers}, catalogue), {}, catalogue);
+    };
+    const PriceReading rounded = savedAndRead(first.offers);
+    const PriceReading again = savedAndRead(rounded.offers);
+    if (again.faulty != 0 || again.offers != rounded.offers) std::abort();
+}
+
 } // namespace
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
@@ -73,6 +92,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     useDrawing(readSvg(bytes));
 #elif defined(WESTRUM_FUZZ_CUT)
     useCutting(bytes);
+#elif defined(WESTRUM_FUZZ_PRICES)
+    usePrices(bytes);
 #else
     useDrawing(readPoints(bytes));
 #endif
