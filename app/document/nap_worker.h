@@ -2,9 +2,8 @@
 
 #include <QObject>
 
+#include "app/document/newest_question.h"
 #include "core/plan/product_cut.h"
-
-#include <thread>
 
 namespace westrum {
 
@@ -13,7 +12,7 @@ namespace westrum {
 class NapWorker : public QObject {
     Q_OBJECT
 public:
-    explicit NapWorker(QObject* parent = nullptr) : QObject(parent) {}
+    explicit NapWorker(QObject* parent = nullptr);
     void ask(const CutProblem& problem);
     [[nodiscard]] bool isWorking() const { return working_; }
 
@@ -22,8 +21,7 @@ signals:
 
 private:
     bool working_ = false;
-    int asked_ = 0;
-    std::jthread thread_; ///< last: it stops and joins before what it uses goes away
+    NewestQuestion<CutProblem> newest_;
 };
 
 } // namespace westrum

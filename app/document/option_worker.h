@@ -2,13 +2,10 @@
 
 #include <QObject>
 
+#include "app/document/newest_question.h"
 #include "core/plan/options.h"
 
-#include <condition_variable>
-#include <mutex>
-#include <optional>
 #include <string>
-#include <thread>
 #include <vector>
 
 namespace westrum {
@@ -19,7 +16,6 @@ class OptionWorker : public QObject {
     Q_OBJECT
 public:
     explicit OptionWorker(QObject* parent = nullptr);
-    ~OptionWorker() override;
     void request(const Job& job, const std::string& surface);
     void requestSchemes(const Job& job);
 
@@ -31,17 +27,8 @@ private:
     struct Question {
         Job job;
         std::string surface; ///< empty: the schemes
-        int number{};
     };
-    void run(const std::stop_token& quit);
-    void ask(Question question);
-
-    std::mutex mutex_;
-    std::condition_variable_any wake_;
-    std::optional<Question> waiting_;
-    int asked_ = 0; ///< questions so far; an older one's answer is not told
-    std::stop_source current_;
-    std::jthread thread_; ///< last: it stops and joins before what it uses goes away
+    NewestQuestion<Question> newest_;
 };
 
 } // namespace westrum

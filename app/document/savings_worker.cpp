@@ -1,29 +1,24 @@
 #include "app/document/savings_worker.h"
 
-#include <QMetaObject>
-
 namespace westrum {
+
+SavingsWorker::SavingsWorker(QObject* parent)
+    : QObject(parent), newest_(this, [this](const Question& question, const auto& turn) {
+          std::vector<Saving> savings = savingsOn(question.job, question.product, turn.stop);
+          turn.tell([this, product = question.product, savings = std::move(savings)] {
+              working_ = false;
+              emit found(product, savings);
+          });
+      }) {}
 
 void SavingsWorker::ask(const Job& job, const std::string& product) {
     working_ = true;
-    thread_ = std::jthread([this, job, product, number = ++asked_](const std::stop_token& stop) {
-        std::vector<Saving> savings = savingsOn(job, product, stop);
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this,
-            [this, number, product, savings = std::move(savings)] {
-                if (number != asked_) return;
-                working_ = false;
-                emit found(product, savings);
-            },
-            Qt::QueuedConnection);
-    });
+    newest_.ask({job, product});
 }
 
 void SavingsWorker::stop() {
-    ++asked_;
     working_ = false;
-    thread_.request_stop();
+    newest_.stop();
 }
 
 } // namespace westrum

@@ -2,10 +2,10 @@
 
 #include <QObject>
 
+#include "app/document/newest_question.h"
 #include "core/plan/savings.h"
 
 #include <string>
-#include <thread>
 #include <vector>
 
 namespace westrum {
@@ -15,7 +15,7 @@ namespace westrum {
 class SavingsWorker : public QObject {
     Q_OBJECT
 public:
-    using QObject::QObject;
+    explicit SavingsWorker(QObject* parent = nullptr);
     void ask(const Job& job, const std::string& product);
     void stop();
     [[nodiscard]] bool isWorking() const { return working_; }
@@ -24,9 +24,12 @@ signals:
     void found(const std::string& product, const std::vector<westrum::Saving>& savings);
 
 private:
-    int asked_ = 0; ///< questions so far; an older one's answer is not told
+    struct Question {
+        Job job;
+        std::string product;
+    };
     bool working_ = false;
-    std::jthread thread_; ///< last: it stops and joins before what it uses goes away
+    NewestQuestion<Question> newest_;
 };
 
 } // namespace westrum

@@ -58,11 +58,22 @@ public:
         QCoreApplication::processEvents(); // forms act on a press once the button is done with it
         return settlePlan(document);
     }
-    /// The line under the heading of the stage in hand.
-    QString sentenceShown() {
-        auto* label = find<QLabel>("sentence");
+    /// Chooses an entry of a list by what it says.
+    bool choose(const char* name, const QString& entry) {
+        auto* box = find<QComboBox>(name);
+        const int index = box ? box->findText(entry) : -1;
+        if (index < 0) return false;
+        box->setCurrentIndex(index);
+        emit box->activated(index);
+        return settlePlan(document);
+    }
+    /// What a label says, its narrow spaces widened.
+    QString text(const char* name) {
+        auto* label = find<QLabel>(name);
         return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
     }
+    /// The line under the heading of the stage in hand.
+    QString sentenceShown() { return text("sentence"); }
     TallyStrip::Figure figure(const char* name) {
         for (const auto& f : window->findChild<TallyStrip*>()->figures())
             if (f.name == QString::fromUtf8(name)) return f;

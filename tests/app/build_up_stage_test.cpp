@@ -23,21 +23,13 @@ class BuildUpStageTest : public QObject {
     static const std::vector<Layer>& layers(Bench& b, const std::string& surface) {
         return b.document.job().finish(surface).layers;
     }
-    static bool choose(Bench& b, const char* name, const QString& entry) {
-        auto* box = b.find<QComboBox>(name);
-        const int index = box ? box->findText(entry) : -1;
-        if (index < 0) return false;
-        box->setCurrentIndex(index);
-        emit box->activated(index);
-        return settlePlan(b.document);
-    }
 
 private slots:
     void aSurfaceIsBuiltUpFromBareMetal() {
         auto b = at("kitchen-front");
         QVERIFY(b->sentenceShown().contains(QStringLiteral("What goes onto this metal?")));
-        QVERIFY(choose(*b, "addLayer", QStringLiteral("Matt paint, chalk")));
-        QVERIFY(choose(*b, "addLayer", QStringLiteral("Pipit poplar ply 4")));
+        QVERIFY(b->choose("addLayer", QStringLiteral("Matt paint, chalk")));
+        QVERIFY(b->choose("addLayer", QStringLiteral("Pipit poplar ply 4")));
         QCOMPARE(layers(*b, "kitchen-front").size(), 2U);
         QCOMPARE(layers(*b, "kitchen-front")[0].product, std::string("poplar-ply-4")); // under its paint
         QVERIFY(b->sentenceShown().contains(QStringLiteral("4.1 mm thick")));
@@ -52,7 +44,7 @@ private slots:
         auto* section = b->window->findChild<SectionBench*>();
         QTest::mouseClick(section, Qt::LeftButton, {}, section->middleOf(3).toPoint());
         QCOMPARE(section->layerInHand(), 3);
-        QVERIFY(choose(*b, "layerProduct", QStringLiteral("Redstart cedar board 70")));
+        QVERIFY(b->choose("layerProduct", QStringLiteral("Redstart cedar board 70")));
         QCOMPARE(layers(*b, "ceiling")[3].product, std::string("cedar-board"));
         auto* bolted = b->find<QCheckBox>("bolted");
         QVERIFY(bolted);
@@ -69,7 +61,7 @@ private slots:
         auto* section = b->window->findChild<SectionBench*>();
         section->takeInHand(0);
         emit section->picked(0);
-        QVERIFY(choose(*b, "layerProduct", QStringLiteral("Closed-cell foam board 25")));
+        QVERIFY(b->choose("layerProduct", QStringLiteral("Closed-cell foam board 25")));
         // There are strips of 9 on the bows: 32 mm of room. Beside the bows there are 23 only.
         QVERIFY(b->document.plan()->surface("ceiling")->stack.remarks.empty());
         section->takeInHand(2);
@@ -150,7 +142,7 @@ private slots:
 
     void aBuildUpIsCopiedToAnotherSurface() {
         auto b = at("right-lower");
-        QVERIFY(choose(*b, "copyBuildUp", QStringLiteral("Left wall, lower")));
+        QVERIFY(b->choose("copyBuildUp", QStringLiteral("Left wall, lower")));
         QCOMPARE(layers(*b, "left-lower").size(), layers(*b, "right-lower").size());
         QVERIFY(b->sentenceShown().contains(QStringLiteral("Left wall, lower has this build-up now")));
         QVERIFY(b->document.plan()->surface("left-lower")->setOut().laid());

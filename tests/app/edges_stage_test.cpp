@@ -21,10 +21,6 @@ class EdgesStageTest : public QObject {
         return b;
     }
     static EdgeView* view(Bench& b) { return b.window->findChild<EdgeView*>(); }
-    static QString text(Bench& b, const char* name) {
-        auto* label = b.find<QLabel>(name);
-        return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
-    }
     /// The first joint of the surface's own runs that is made like this.
     static JointPlace jointMade(Bench& b, TrimEnd end) {
         for (const auto& [place, at] : jointPlaces(*b.document.plan(), b.document.currentSurface()))
@@ -39,14 +35,14 @@ private slots:
         const JointPlace mitred = jointMade(*b, TrimEnd::Mitred);
         QVERIFY(mitred.run >= 0);
         QTest::mouseClick(view(*b)->bench(), Qt::LeftButton, {}, view(*b)->onBench(mitred).toPoint());
-        QVERIFY(text(*b, "jointTitle").contains(QStringLiteral("mitred, outside corner")));
-        QVERIFY2(text(*b, "jointText").contains(QStringLiteral("bevel 45°")), qPrintable(text(*b, "jointText")));
+        QVERIFY(b->text("jointTitle").contains(QStringLiteral("mitred, outside corner")));
+        QVERIFY2(b->text("jointText").contains(QStringLiteral("bevel 45°")), qPrintable(b->text("jointText")));
         // The arrow keys go on to the next joint, and back.
-        const QString first = text(*b, "jointTitle");
+        const QString first = b->text("jointTitle");
         QTest::keyClick(view(*b)->bench(), Qt::Key_Right);
-        QVERIFY(text(*b, "jointTitle") != first);
+        QVERIFY(b->text("jointTitle") != first);
         QTest::keyClick(view(*b)->bench(), Qt::Key_Left);
-        QCOMPARE(text(*b, "jointTitle"), first);
+        QCOMPARE(b->text("jointTitle"), first);
     }
 
     void aTrimIsOverruledAtItsEdgeAndTakenBack() {
@@ -60,7 +56,7 @@ private slots:
         const Mm before = b->document.plan()->trims.lengthOf("step-strip");
         QTest::mouseClick(view(*b)->bench(), Qt::LeftButton, {},
                           view(*b)->onBench(static_cast<int>(at - runs.begin())).toPoint());
-        QVERIFY(text(*b, "edgeRun").contains(QStringLiteral("Threshold strip")));
+        QVERIFY(b->text("edgeRun").contains(QStringLiteral("Threshold strip")));
         auto* choice = b->find<QComboBox>("edgeTrim");
         QVERIFY(choice && choice->currentIndex() == 0);
         const int rail = choice->findData(QStringLiteral("rail-oak"));
@@ -82,8 +78,7 @@ private slots:
             if (runs[r].surface == "floor" && runs[r].neighbour == "bulkhead") shared = static_cast<int>(r);
         QVERIFY(shared >= 0);
         QTest::mouseClick(view(*b)->bench(), Qt::LeftButton, {}, view(*b)->onBench(shared).toPoint());
-        QVERIFY2(text(*b, "edgeRun").contains(QStringLiteral("Its joints stand with")),
-                 qPrintable(text(*b, "edgeRun")));
+        QVERIFY2(b->text("edgeRun").contains(QStringLiteral("Its joints stand with")), qPrintable(b->text("edgeRun")));
     }
 
     void goingBetweenEdgesPiecesAndCushionsKeepsTheWindowsSize() {
@@ -102,7 +97,7 @@ private slots:
         auto b = edgesOf("headliner");
         QVERIFY(b->sentenceShown().contains(QStringLiteral("Say in Measure what its sides meet")));
         QTest::keyClick(view(*b)->bench(), Qt::Key_Right); // nothing to go to
-        QVERIFY(text(*b, "jointTitle").isEmpty());
+        QVERIFY(b->text("jointTitle").isEmpty());
         (void)b->click("edges");
         QVERIFY(!view(*b)->isVisible());
     }

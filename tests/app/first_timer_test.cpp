@@ -40,7 +40,8 @@ private slots:
         // The tally says the same as the plan.
         QCOMPARE(b.figure("Cost").value, Figures{}.money(*b.document.plan()->totals.cost));
         QCOMPARE(b.figure("Added mass").value, Figures{}.mass(b.document.plan()->totals.laidMass));
-        QVERIFY(b.figure("Cost").madeOf.size() == 4); // planks, underlay, the skirting that closes the edges, what holds it
+        QVERIFY(b.figure("Cost").madeOf.size() ==
+                4); // planks, underlay, the skirting that closes the edges, what holds it
     }
 
     void everyStageCanBeEnteredWithNothingMeasured() {

@@ -35,18 +35,6 @@ class SoftStageTest : public QObject {
         QTest::mouseRelease(w, Qt::LeftButton, {}, (from + by).toPoint());
         return settlePlan(b.document);
     }
-    static QString text(Bench& b, const char* name) {
-        auto* label = b.find<QLabel>(name);
-        return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
-    }
-    static bool choose(Bench& b, const char* name, const QString& entry) {
-        auto* box = b.find<QComboBox>(name);
-        const int index = box ? box->findText(entry) : -1;
-        if (index < 0) return false;
-        box->setCurrentIndex(index);
-        emit box->activated(index);
-        return settlePlan(b.document);
-    }
 
 private slots:
     void aSeamIsDraggedAndNudged() {
@@ -85,8 +73,7 @@ private slots:
         QVERIFY(allowance > 55 && allowance < 76); // a pixel is some millimetres
         QVERIFY(std::abs(boundsOf(laid(*b, "pillar-1-left").pieces[0].cut).height() - before - 2 * (allowance - 45)) <
                 1);
-        QTRY_VERIFY_WITH_TIMEOUT(text(*b, "rollText").contains(QStringLiteral("off the roll for the whole van")),
-                                 60000);
+        QTRY_VERIFY_WITH_TIMEOUT(b->text("rollText").contains(QStringLiteral("off the roll for the whole van")), 60000);
         QVERIFY(!b->window->grab().isNull());
         // The floor's up-stand has a handle of its own.
         b->document.setCurrentSurface("garage-floor");
@@ -160,10 +147,10 @@ private slots:
 
     void whatTurningWouldSaveIsTried() {
         auto b = at("garage-floor"); // a roll with little on it
-        QTRY_VERIFY_WITH_TIMEOUT(text(*b, "rollText").contains(QStringLiteral("off the roll")), 60000);
+        QTRY_VERIFY_WITH_TIMEOUT(b->text("rollText").contains(QStringLiteral("off the roll")), 60000);
         QVERIFY(b->click("ifTurned"));
-        QTRY_VERIFY_WITH_TIMEOUT(text(*b, "rollText").contains(QStringLiteral("with its nap")), 60000);
-        QVERIFY(text(*b, "rollText").contains(QStringLiteral("turned half round")));
+        QTRY_VERIFY_WITH_TIMEOUT(b->text("rollText").contains(QStringLiteral("with its nap")), 60000);
+        QVERIFY(b->text("rollText").contains(QStringLiteral("turned half round")));
     }
 
     void theNapIsTurnedAndItsNeighbourComplains() {
@@ -190,7 +177,7 @@ private slots:
             titles << stepTitle(s, Figures{}) << stepBody(s, Figures{});
         QVERIFY(titles.join(QLatin1Char('\n')).contains(QStringLiteral("Clip them in")));
         b->go(MainWindow::SetOut);
-        QVERIFY(choose(*b, "product", QStringLiteral("Dusk window film")));
+        QVERIFY(b->choose("product", QStringLiteral("Dusk window film")));
         push(b->document, setRule(b->document, "sliding-door", "face", 2));
         QVERIFY(settlePlan(b->document));
         QCOMPARE(laid(*b, "sliding-door").pieces.size(), 1UL);
@@ -205,8 +192,8 @@ private slots:
         auto b = at("bench-top-right");
         auto* picture = b->window->findChild<CushionPicture*>();
         QVERIFY(picture && picture->isVisible());
-        QVERIFY(text(*b, "setOutFigures").contains(QStringLiteral("one sits 464 mm over the floor")));
-        QVERIFY(text(*b, "setOutFigures").contains(QStringLiteral("of piping cord")));
+        QVERIFY(b->text("setOutFigures").contains(QStringLiteral("one sits 464 mm over the floor")));
+        QVERIFY(b->text("setOutFigures").contains(QStringLiteral("of piping cord")));
         const QImage boxed = picture->grab().toImage();
         push(b->document, setRule(b->document, "bench-top-right", "style", 1));
         QVERIFY(settlePlan(b->document));
