@@ -144,7 +144,8 @@ void TallyStrip::recompute() {
                            .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack),
                                 QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
-        risk.change = tr("with %1").arg(packsText(p));
+        risk.change = tr("spoils alone");
+        risk.madeOf << tr("Slips of the tape and damaged stock come on top: Buy tries the whole plan with them.");
         break;
     }
 

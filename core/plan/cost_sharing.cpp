@@ -49,17 +49,18 @@ public:
         }
     }
 
+    /// Its place in the job; of nobody's, the one behind the last.
+    int placeOf(const std::string& surface) const {
+        const auto found = places_.find(surface);
+        return found == places_.end() ? static_cast<int>(job_.surfaces.size()) : found->second;
+    }
+
 private:
     static double sum(const std::vector<double>& v) {
         double all = 0;
         for (const double x : v) all += x;
         return all;
     }
-    int placeOf(const std::string& surface) const {
-        const auto found = places_.find(surface);
-        return found == places_.end() ? static_cast<int>(job_.surfaces.size()) : found->second;
-    }
-
     /// Of what the cutting laid out: item by item of this size.
     void fromCut(const ProductCut& cut, const Purchase& p, Ledger& ledger) const {
         const bool bars = cut.form == StockForm::Lengths;
@@ -133,9 +134,8 @@ void shareCosts(const Job& job, std::span<const ProductCut> cuts, Plan& plan) {
         for (const Purchase& p : plan.purchases) {
             if (p.supplier != d.supplier) continue;
             for (const PurchaseShare& s : p.shares)
-                for (std::size_t i = 0; i <= job.surfaces.size(); ++i)
-                    if (s.cost && s.surface == (i < job.surfaces.size() ? job.surfaces[i].id : std::string()))
-                        weights[i] += static_cast<double>(s.cost->minor);
+                if (s.cost)
+                    weights[static_cast<std::size_t>(sharing.placeOf(s.surface))] += static_cast<double>(s.cost->minor);
         }
         const std::vector<Money> parts = inParts(d.cost, weights);
         d.shares.clear();

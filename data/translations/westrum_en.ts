@@ -32,7 +32,7 @@
     </message>
     <message numerus="yes">
         <source>%n pack(s)</source>
-        <translation type="unfinished">
+        <translation>
             <numerusform>%n pack</numerusform>
             <numerusform>%n packs</numerusform>
         </translation>
@@ -60,7 +60,7 @@
     </message>
     <message numerus="yes">
         <source>%n piece(s)</source>
-        <translation type="unfinished">
+        <translation>
             <numerusform>%n piece</numerusform>
             <numerusform>%n pieces</numerusform>
         </translation>
@@ -70,14 +70,14 @@
     <name>FitWords</name>
     <message numerus="yes">
         <source>%n pack(s) of one lot? Measure one plank: length, width, locks whole.</source>
-        <translation type="unfinished">
+        <translation>
             <numerusform>%n pack of one lot? Measure one plank: length, width, locks whole.</numerusform>
             <numerusform>%n packs of one lot? Measure one plank: length, width, locks whole.</numerusform>
         </translation>
     </message>
     <message numerus="yes">
         <source>%n strip(s)</source>
-        <translation type="unfinished">
+        <translation>
             <numerusform>%n strip</numerusform>
             <numerusform>%n strips</numerusform>
         </translation>
@@ -105,7 +105,7 @@
     </message>
     <message numerus="yes">
         <source>%n pack(s)</source>
-        <translation type="unfinished">
+        <translation>
             <numerusform>%n pack</numerusform>
             <numerusform>%n packs</numerusform>
         </translation>
@@ -420,20 +420,6 @@
 <context>
     <name>westrum::BuildUpPage</name>
     <message numerus="yes">
-        <source>%n piece(s)</source>
-        <translation>
-            <numerusform>%n piece</numerusform>
-            <numerusform>%n pieces</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%n remark(s)</source>
-        <translation>
-            <numerusform>%n remark</numerusform>
-            <numerusform>%n remarks</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
         <source>%n layer(s) from the metal inwards</source>
         <translation>
             <numerusform>%n layer from the metal inwards</numerusform>
@@ -594,6 +580,23 @@
         <translation>
             <numerusform>A few rough figures lay out %n surface as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
             <numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::OptionsBox</name>
+    <message numerus="yes">
+        <source>%n piece(s)</source>
+        <translation>
+            <numerusform>%n piece</numerusform>
+            <numerusform>%n pieces</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n remark(s)</source>
+        <translation>
+            <numerusform>%n remark</numerusform>
+            <numerusform>%n remarks</numerusform>
         </translation>
     </message>
 </context>

@@ -72,6 +72,14 @@ public:
         auto* label = find<QLabel>(name);
         return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
     }
+    /// What all labels in sight say, line by line; of one page, or of the window.
+    QString labels(const QWidget* page = nullptr) {
+        QCoreApplication::processEvents(); // what was just built is shown
+        QString all;
+        for (const QLabel* label : (page ? page : window.get())->findChildren<QLabel*>())
+            if (label->isVisible()) all += label->text() + QLatin1Char('\n');
+        return all;
+    }
     /// The line under the heading of the stage in hand.
     QString sentenceShown() { return text("sentence"); }
     TallyStrip::Figure figure(const char* name) {

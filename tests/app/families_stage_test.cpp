@@ -212,9 +212,7 @@ private slots:
             b.document.setCurrentSurface(surface);
             QVERIFY(settlePlan(b.document));
             b.go(MainWindow::Fit);
-            QString all;
-            for (QLabel* l : b.window->findChildren<QLabel*>())
-                if (l->isVisible()) all += l->text() + QLatin1Char('\n');
+            QString all = b.labels();
             for (QCheckBox* t : b.window->findChildren<QCheckBox*>()) all += t->text() + QLatin1Char('\n');
             QVERIFY2(all.contains(QStringLiteral("Before you cover it")), surface);
             QVERIFY2(all.contains(QStringLiteral("airbag")) || all.contains(QStringLiteral("fuel")), surface);

@@ -32,19 +32,13 @@ private slots:
     void theStepsFollowThePlan() {
         Bench b(demoFloor());
         b.go(MainWindow::Fit);
-        const auto pieceLines = [&] {
-            QString all;
-            for (QLabel* label : b.window->findChildren<QLabel*>())
-                if (label->isVisible()) all += label->text() + QLatin1Char('\n');
-            return all;
-        };
-        QVERIFY(pieceLines().contains(QStringLiteral("Full width")));
+        QVERIFY(b.labels().contains(QStringLiteral("Full width")));
         push(b.document, moveStartLine(b.document, "floor", {14}, 1));
         QVERIFY(settlePlan(b.document));
         QCoreApplication::processEvents();
-        QVERIFY(pieceLines().contains(QStringLiteral("Rip to 167 mm (take 14 mm off")));
+        QVERIFY(b.labels().contains(QStringLiteral("Rip to 167 mm (take 14 mm off")));
         // The cautions stand with their steps.
-        QVERIFY(pieceLines().contains(QStringLiteral("Guard on")));
+        QVERIFY(b.labels().contains(QStringLiteral("Guard on")));
     }
 
     void theLogStandsBesideThePlan() {

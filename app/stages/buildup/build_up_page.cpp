@@ -6,7 +6,6 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QShortcut>
 
 namespace westrum {
 namespace {
@@ -29,8 +28,7 @@ void fillProducts(QComboBox* box, const Catalogue& catalogue) {
 
 BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
-      optionsBox_(new QWidget),
-      options_(new QGridLayout(optionsBox_)),
+      options_(new OptionsBox(document, decimalMark, this)),
       bench_(new SectionBench(document, decimalMark)),
       layer_(new BoundForm(document, decimalMark)),
       headroom_(new BoundForm(document, decimalMark)),
@@ -38,10 +36,7 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
       copy_(new QComboBox),
       catalogueButton_(new QPushButton(tr("Catalogue…"))),
       catalogue_(new CataloguePanel(document, decimalMark)) {
-    options_->setContentsMargins(0, 0, 0, 0);
-    options_->setHorizontalSpacing(14);
-    options_->setVerticalSpacing(2);
-    column()->addWidget(optionsBox_);
+    column()->addWidget(options_);
     column()->addWidget(bench_, 1);
     column()->addWidget(layer_);
     auto* row = new QHBoxLayout;
@@ -67,7 +62,7 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
     connect(catalogueButton_, &QPushButton::toggled, this, [this](bool on) {
         catalogue_->setVisible(on);
         for (QWidget* w : {static_cast<QWidget*>(bench_), static_cast<QWidget*>(layer_), static_cast<QWidget*>(add_),
-                           static_cast<QWidget*>(copy_), optionsBox_})
+                           static_cast<QWidget*>(copy_), static_cast<QWidget*>(options_)})
             w->setVisible(!on);
         if (on && bench_->layerInHand() >= 0) {
             const Finish& f = document_.job().finish(surfaceId());
@@ -103,116 +98,7 @@ BuildUpPage::BuildUpPage(JobDocument& document, char decimalMark, QWidget* paren
         bench_->takeInHand(to);
         push(document_, moveLayer(document_, surfaceId(), layer, to));
     });
-    connect(&worker_, &OptionWorker::found, this,
-            [this](const std::string& surface, const std::vector<OptionFigures>& figures) {
-                foundFor_ = surface;
-                foundWith_ = askedWith_; // an older question's answer is never told
-                found_ = figures;
-                if (isVisible()) refreshOptions();
-            });
     connect(&document_, &JobDocument::currentSurfaceChanged, this, [this] { problem_.clear(); });
-    for (int k = 0; k < 9; ++k) // the buttons come and go, their keys stay
-        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)), this), &QShortcut::activated, this,
-                [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
-}
-
-QString BuildUpPage::differences(const OptionFigures& o, const OptionFigures& c) const {
-    const Figures f = figures();
-    QStringList said;
-    const auto more = [&](double by, double least, const QString& text) {
-        if (std::abs(by) >= least) said << (by > 0 ? QStringLiteral("+") : QStringLiteral("−")) + text;
-    };
-    more((o.thickness - c.thickness).value, 0.05, f.fineLength({std::abs((o.thickness - c.thickness).value)}));
-    more((o.mass - c.mass).value, 0.05, f.mass({std::abs((o.mass - c.mass).value)}));
-    if (o.cost && c.cost) {
-        const std::int64_t by = o.cost->minor - c.cost->minor;
-        more(static_cast<double>(by), 1, f.money({std::abs(by), o.cost->currency}));
-    } else {
-        said << tr("a price is missing");
-    }
-    return said.isEmpty() ? tr("the same") : said.join(QStringLiteral("   "));
-}
-
-void BuildUpPage::refreshOptions() {
-    const FinishOptions& all = document_.job().options(surfaceId());
-    const Figures f = figures();
-    const Theme& t = Theme::now();
-    while (QLayoutItem* item = options_->takeAt(0)) {
-        if (item->widget()) {
-            item->widget()->hide();
-            item->widget()->deleteLater();
-        }
-        delete item;
-    }
-    const bool known = foundFor_ == surfaceId() && found_.size() == all.options.size();
-    const auto label = [&](const QString& text, const QColor& colour) {
-        auto* l = new QLabel(text);
-        l->setTextFormat(Qt::PlainText);
-        l->setStyleSheet(QStringLiteral("color: %1;").arg(css(colour)));
-        return l;
-    };
-    for (int k = 0; k < static_cast<int>(all.options.size()); ++k) {
-        const Finish& option = all.options[static_cast<std::size_t>(k)];
-        const bool chosen = k == all.chosen;
-        auto* pick = new QPushButton(
-            QStringLiteral("%1   %2")
-                .arg(QChar(0x2460 + k))
-                .arg(option.name.empty() ? tr("option %1").arg(k + 1) : QString::fromStdString(option.name)));
-        pick->setCheckable(true);
-        pick->setChecked(chosen);
-        pick->setObjectName(QStringLiteral("option%1").arg(k));
-        pick->setToolTip(tr("Choose this option: Ctrl+%1").arg(k + 1));
-        connect(pick, &QPushButton::clicked, this,
-                [this, k] { push(document_, chooseOption(document_, surfaceId(), k)); });
-        options_->addWidget(pick, k, 0);
-        if (known) {
-            const OptionFigures& o = found_[static_cast<std::size_t>(k)];
-            options_->addWidget(label(tr("%1, %2").arg(f.fineLength(o.thickness), f.mass(o.mass)), t.graphite), k, 1);
-            options_->addWidget(chosen
-                                    ? label(tr("chosen"), t.agreed)
-                                    : label(differences(o, found_[static_cast<std::size_t>(all.chosen)]), t.graphite),
-                                k, 2);
-            QStringList rest;
-            if (o.planned)
-                rest << tr("%n piece(s)", nullptr, o.pieces) << tr("%1 cut away").arg(f.percent(o.wasteShare));
-            rest << (o.warnings == 0 ? tr("nothing to remark") : tr("%n remark(s)", nullptr, o.warnings));
-            options_->addWidget(label(rest.join(QStringLiteral(", ")), o.warnings > 0 ? t.pencil : t.muted), k, 3);
-        } else {
-            options_->addWidget(label(tr("being worked out …"), t.muted), k, 1);
-        }
-    }
-    auto* name = new QLineEdit(QString::fromStdString(all.now().name));
-    name->setObjectName(QStringLiteral("optionName"));
-    name->setAccessibleName(tr("Name of the option chosen"));
-    name->setPlaceholderText(tr("name of the option"));
-    name->setMaximumWidth(190);
-    connect(name, &QLineEdit::editingFinished, this, [this, name] {
-        const std::string typed = name->text().trimmed().toStdString();
-        const FinishOptions& now = document_.job().options(surfaceId());
-        if (typed != now.now().name) push(document_, renameOption(document_, surfaceId(), now.chosen, typed));
-    });
-    auto* more = new QPushButton(tr("Another option"));
-    more->setObjectName(QStringLiteral("addOption"));
-    more->setToolTip(tr("A copy of the one chosen, to be changed"));
-    connect(more, &QPushButton::clicked, this, [this] {
-        const auto n = document_.job().options(surfaceId()).options.size();
-        push(document_, addOption(document_, surfaceId(), tr("option %1").arg(n + 1).toStdString()));
-    });
-    auto* remove = new QPushButton(tr("Remove it"));
-    remove->setObjectName(QStringLiteral("removeOption"));
-    remove->setEnabled(all.options.size() > 1);
-    connect(remove, &QPushButton::clicked, this, [this] {
-        push(document_, removeOption(document_, surfaceId(), document_.job().options(surfaceId()).chosen));
-    });
-    auto* row = new QWidget;
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->addWidget(name);
-    line->addWidget(more);
-    line->addWidget(remove);
-    line->addStretch(1);
-    options_->addWidget(row, static_cast<int>(all.options.size()), 0, 1, 4);
-    options_->setColumnStretch(3, 1);
 }
 
 void BuildUpPage::refreshLayer() {
@@ -360,14 +246,7 @@ void BuildUpPage::refresh() {
     const Finish& finish = document_.job().finish(surfaceId());
     setHeading(QString::fromStdString(s->name),
                tr("%n layer(s) from the metal inwards", nullptr, static_cast<int>(finish.layers.size())));
-    if (askedFor_ != surfaceId() || askedWith_ != document_.plan()) {
-        askedFor_ = surfaceId();
-        askedWith_ = document_.plan();
-        worker_.request(document_.job(), surfaceId());
-    }
-    // A name being typed is not taken away.
-    const auto* name = optionsBox_->findChild<QLineEdit*>(QStringLiteral("optionName"));
-    if (!name || !name->hasFocus()) refreshOptions();
+    options_->refresh();
     if (plan && bench_->layerInHand() < 0 && document_.currentLayer() >= 0)
         bench_->takeInHand(document_.currentLayer());
     refreshLayer();

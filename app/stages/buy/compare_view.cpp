@@ -236,7 +236,7 @@ void CompareView::paintEvent(QPaintEvent*) {
     const Column* chosen = &columns_.front();
     for (const Column& c : columns_)
         if (c.chosen) chosen = &c;
-    QStringList names{whole_ ? tr("cost") : tr("cost against it"), tr("mass")};
+    QStringList names{whole_ ? tr("cost") : tr("cost differs by"), tr("mass")};
     if (chosen->thickness) names << tr("thickness");
     names << tr("laying");
     if (chosen->waste) names << tr("cut away");
@@ -258,7 +258,7 @@ void CompareView::paintEvent(QPaintEvent*) {
     p.setFont(textFont(0.9));
     p.setPen(t.muted);
     for (int i = 0; i < names.size(); ++i)
-        p.drawText(QRectF(0, top + i * rowHeight(), kNames - 8, rowHeight()), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(6, top + i * rowHeight(), kNames - 14, rowHeight()), Qt::AlignLeft | Qt::AlignVCenter,
                    names[i]);
     for (int k = 0; k < columns(); ++k) {
         const Column& c = columns_[static_cast<std::size_t>(k)];
