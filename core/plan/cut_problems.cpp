@@ -10,6 +10,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
+#include <string_view>
 
 namespace westrum {
 namespace {
@@ -365,11 +367,27 @@ bool sound(const Product& product) {
 
 } // namespace
 
+namespace {
+
+/// Products that something may have to be cut of.
+std::set<std::string_view> wantedProducts(const Job& job, const Plan& plan) {
+    std::set<std::string_view> wanted;
+    for (const SurfacePlan& s : plan.surfaces)
+        for (const LayerPlan& layer : s.layers) wanted.insert(layer.product);
+    for (const TrimRun& run : plan.trims.runs) wanted.insert(run.product);
+    for (const auto& [product, list] : job.cutLists)
+        if (!list.pieces.empty() || !list.kept.empty()) wanted.insert(product);
+    return wanted;
+}
+
+} // namespace
+
 std::vector<CutProblem> cutProblems(const Job& job, const Plan& plan) {
     std::vector<CutProblem> problems;
+    const std::set<std::string_view> wanted = wantedProducts(job, plan);
     for (const Product& product : job.catalogue.products) {
         const std::optional<StockForm> form = stockFormOf(product.family);
-        if (!form) continue;
+        if (!form || !wanted.contains(product.id)) continue;
         const CutList& list = job.cutList(product.id);
         CutProblem problem;
         problem.product = product;

@@ -13,6 +13,8 @@
 namespace westrum {
 namespace {
 
+constexpr double kCare = 0.3; // of the searches of a plan, for each variation
+
 /// What a plan and its cutting need of each product, in units.
 using Needs = std::map<std::string, double>;
 
@@ -194,7 +196,7 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
                                 const Mishaps& mishaps, int threads, const std::stop_token& stop,
                                 const std::function<void(double)>& progress) {
     // Against the first layout of the job as it is: what the search gained since is gained in each variation.
-    const Needs plain = needsOf(job, plan(job), nullptr, mishaps);
+    const Needs plain = needsOf(job, plan(job, stop, kCare), nullptr, mishaps);
     std::vector<Needs> found(static_cast<std::size_t>(std::max(0, tries)));
     std::atomic<int> next{0}, done{0};
     std::mutex telling;
@@ -202,7 +204,7 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
         for (int k = next++; k < tries && !stop.stop_requested(); k = next++) {
             Dice dice(job.seed * 1000003 + static_cast<std::uint64_t>(k));
             const Job varied = measuredAgain(job, dice, mishaps);
-            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied), &dice, mishaps);
+            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied, stop, kCare), &dice, mishaps);
             const std::scoped_lock lock(telling);
             if (progress) progress(static_cast<double>(++done) / tries);
         }
@@ -227,6 +229,7 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
             roll = cut->form == StockForm::Roll;
             gained = roll ? (base->second > 0 ? unitsOf(*cut) / base->second : 1) : unitsOf(*cut) - base->second;
         }
+        if (p.family == "planks" && base != plain.end()) gained = p.unitsNeeded - base->second;
         std::vector<double> needs;
         for (const Needs& n : found)
             if (const auto need = n.find(p.product); need != n.end())

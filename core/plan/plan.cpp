@@ -73,6 +73,7 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     r.bendRadius = measured.leastRadius;
     r.lies = liesLevel(surface.kind);
     r.stretch = measured.stretch;
+    r.care = context.care;
     return r;
 }
 
@@ -775,6 +776,7 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
         const Surface& surface = job.surfaces[i];
         Kept entry{
             surface, job.finish(surface.id), contextOf(job, surface, measured[i], floorLength, result.passage), {}};
+        entry.context.care = care_;
         if (wantsToRunOn(entry.finish, entry.context.products) && measured[i].measured()) {
             // The neighbour at the left is planned first; where walls run on in a ring, somebody begins.
             const Edge e = surface.edge(endSide(measured[i], false));
@@ -828,7 +830,7 @@ Plan Planner::plan(const Job& job, const std::stop_token& stop) {
     return result;
 }
 
-Plan plan(const Job& job, const std::stop_token& stop) { return Planner().plan(job, stop); }
+Plan plan(const Job& job, const std::stop_token& stop, double care) { return Planner(care).plan(job, stop); }
 
 namespace {
 

@@ -128,11 +128,13 @@ struct Plan {
 };
 
 /// Plans the job. Pure: the same job gives the same plan, bit for bit.
-Plan plan(const Job& job, const std::stop_token& stop = {});
+/// @param care  of the searches that set-outs make, this share
+Plan plan(const Job& job, const std::stop_token& stop = {}, double care = 1);
 
 /// Plans jobs one after the other and keeps the surfaces whose inputs did not change. Not for two threads at once.
 class Planner {
 public:
+    explicit Planner(double care = 1) : care_(care) {}
     Plan plan(const Job& job, const std::stop_token& stop = {});
 
     /// What a surface's plan depends on besides itself.
@@ -144,6 +146,7 @@ public:
         std::string door;
         double spread = 0, close = 0;     ///< the person's speed with adhesive
         std::optional<double> runsOnFrom; ///< tiles of a neighbour
+        double care = 1;                  ///< of the searches, this share
         friend bool operator==(const Context&, const Context&) = default;
     };
 
@@ -154,6 +157,7 @@ private:
         Context context;
         SurfacePlan plan;
     };
+    double care_;
     std::vector<Kept> kept_;
 };
 

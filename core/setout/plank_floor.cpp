@@ -363,7 +363,7 @@ void judge(const Plank& plank, const RowPlan& plan, SetOut& out) {
 
 std::span<const Field> plankRuleFields() { return kRules; }
 
-PlankRules plankRulesOf(const FieldValues& rules) {
+PlankRules plankRulesOf(const FieldValues& rules, double care) {
     const auto value = [&](std::string_view key) { return valueOf(rules, kRules, key); };
     return {.across = value("direction") != 0,
             .gap = {value("gap")},
@@ -375,7 +375,8 @@ PlankRules plankRulesOf(const FieldValues& rules) {
             .ripReuse = value("ripReuse") != 0,
             .mixPacks = static_cast<int>(value("mixPacks")),
             .hiddenBare = value("hidden") != 0,
-            .bearing = {value("bearing")}};
+            .bearing = {value("bearing")},
+            .care = care};
 }
 
 std::vector<Row> plankRows(double low, double depth, double width, double first) {
@@ -485,7 +486,8 @@ SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules&
                                       .kerf = rules.kerf.value,
                                       .stagger = rules.stagger.value,
                                       .endLeast = rules.endLeast.value,
-                                      .working = rules.working},
+                                      .working = rules.working,
+                                      .effort = static_cast<int>(RowRules{}.effort * rules.care)},
                                      out.remarks, stop);
     if (!plan.feasible()) return out;
     out.leastStock = plan.leastPossible;
@@ -517,7 +519,7 @@ std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, 
 SetOutFamily plankFamily() {
     return {"planks", kRules,
             [](const SetOutRequest& r, const std::stop_token& stop) {
-                const PlankRules rules = plankRulesOf(r.rules);
+                const PlankRules rules = plankRulesOf(r.rules, r.care);
                 const Plank plank = plankOf(r.product);
                 SetOut s = setOutPlanks(toCover(r, rules.hiddenBare, rules.bearing, rules.gap), plank, rules, stop);
                 checkSideGaps(r, plank.movementGap, s.remarks);

@@ -23,11 +23,12 @@ struct PlankRules {
     int mixPacks = 3;        ///< packs open at once, from which planks are taken in turn
     bool hiddenBare = false; ///< furniture first: hidden zones stay bare but for `bearing` along their edges
     Mm bearing{50};
+    double care = 1; ///< of the usual search for the fewest planks, this share
 };
 
 /// The rule fields of the family "planks", stored with the surface.
 std::span<const Field> plankRuleFields();
-PlankRules plankRulesOf(const FieldValues& rules);
+PlankRules plankRulesOf(const FieldValues& rules, double care = 1);
 
 /// Row widths across a depth: the first as ripped, whole rows, the last as what is left, in (0, width].
 /// @param depth  > 0  @param first  in (0, width]; cut down to depth if larger

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstdint>
 #include <limits>
+#include <memory>
 #include <numeric>
 #include <optional>
 
@@ -13,6 +14,7 @@ namespace westrum {
 namespace {
 
 constexpr double kSlack = 1e-7; // mm: lengths this near are the same
+constexpr int kShort = 2;       // steps of a short try, by run
 constexpr double kFar = std::numeric_limits<double>::infinity();
 
 /// Upper bounds on all differences between variables, kept closed under addition ("difference bound matrix").
@@ -33,7 +35,7 @@ public:
         for (std::size_t i = 0; i < n; ++i) {
             double* row = &bound_[i * n];
             const double toU = row[u] + c;
-            if (toU == kFar) continue;
+            if (toU >= row[v]) continue; // being closed, nothing beyond v comes nearer either
             for (std::size_t j = 0; j < n; ++j) row[j] = std::min(row[j], toU + fromV[j]);
         }
         return true;
@@ -87,6 +89,35 @@ struct State {
     int spent = 0;
 };
 
+/// States by depth of the search, made once: the search copies one at every step.
+class States {
+public:
+    /// A copy of a state, given back when it goes.
+    class Copy {
+    public:
+        Copy(States& states, const State& from) : states_(states) {
+            if (states_.inUse_ == states_.all_.size())
+                states_.all_.push_back(std::make_unique<State>(from));
+            else
+                *states_.all_[states_.inUse_] = from;
+            state_ = states_.all_[states_.inUse_++].get();
+        }
+        ~Copy() { --states_.inUse_; }
+        Copy(const Copy&) = delete;
+        Copy& operator=(const Copy&) = delete;
+        State* operator->() const { return state_; }
+        State& operator*() const { return *state_; }
+
+    private:
+        States& states_;
+        State* state_;
+    };
+
+private:
+    std::vector<std::unique_ptr<State>> all_;
+    std::size_t inUse_ = 0;
+};
+
 class Search {
 public:
     Search(const std::vector<Run>& runs, const RowRules& rules, const std::stop_token& stop)
@@ -137,14 +168,24 @@ public:
         budget_ = budget;
         shareFreely_ = shareFreely;
         costFrom_ = shareFreely ? &costFromFree_ : &costFromInOrder_;
-        stepsLeft_ = effort;
-        gaveUp_ = false;
         found_.reset();
         State start(variables_);
         start.wholes.assign(lines_.size(), 0);
         start.singleBefore.assign(lines_.size(), -1);
-        if (place(0, std::move(start))) return Outcome::Found;
-        return gaveUp_ ? Outcome::GaveUp : Outcome::Impossible;
+        // A wrong choice early on costs the whole of what is left: many short tries in other orders find what one long
+        // one misses. The last goes on in the plain order as long as it may.
+        const int short_ = kShort * static_cast<int>(lines_.size());
+        for (int spent = 0; spent < effort;) {
+            const int steps = spent == 0 || spent + short_ < effort / 2 ? std::min(short_, effort) : effort - spent;
+            shuffled_ = spent > 0 && spent + short_ < effort / 2;
+            stepsLeft_ = steps;
+            gaveUp_ = false;
+            if (place(0, start)) return Outcome::Found;
+            if (!gaveUp_) return Outcome::Impossible;
+            if (stop_.stop_requested()) break;
+            spent += steps;
+        }
+        return Outcome::GaveUp;
     }
 
     /// The layout found by the last successful tryWith().
@@ -226,6 +267,17 @@ private:
     void findLeastCosts() {
         const std::size_t n = lines_.size();
         shortestFrom_.assign(n + 1, kFar);
+        shortestSingleFrom_.assign(n + 1, kFar);
+        shortestNext_.assign(n + 1, kFar);
+        for (std::size_t i = n; i-- > 0;) {
+            const Line& line = lines_[i];
+            demand_ += (line.single ? line.run->length : line.rest) + rules_.kerf;
+            shortestSingleFrom_[i] = std::min(shortestSingleFrom_[i + 1], line.single ? line.run->length : kFar);
+            shortestNext_[i] = std::min(shortestNext_[i + 1],
+                                        line.single ? line.run->length
+                                                    : std::min(way(line, 0).possible() ? way(line, 0).low : kFar,
+                                                               way(line, 1).possible() ? way(line, 1).low : kFar));
+        }
         for (std::size_t i = n; i-- > 0;)
             shortestFrom_[i] =
                 std::min(shortestFrom_[i + 1], lines_[i].single ? lines_[i].run->length : leastLast(lines_[i]));
@@ -269,40 +321,76 @@ private:
         return room;
     }
 
-    bool place(std::size_t index, State state) {
+    /// Where to begin among so many alternatives.
+    std::size_t turnOf(std::size_t alternatives) {
+        if (!shuffled_ || alternatives == 0) return 0;
+        dice_ = dice_ * 6364136223846793005ULL + 1442695040888963407ULL;
+        return static_cast<std::size_t>((dice_ >> 33) % alternatives);
+    }
+
+    bool place(std::size_t index, const State& state) {
         if (stepsLeft_-- <= 0 || stop_.stop_requested()) {
             gaveUp_ = true;
             return false;
         }
         if (index == lines_.size()) {
             if (!state.waitingFirst.empty()) return false;
-            found_ = std::move(state);
+            found_ = state;
             return true;
         }
+        if (wastesTooMuch(index, state)) return false;
         return lines_[index].single ? placeSingle(index, state) : placeJointed(index, state);
+    }
+
+    /// Whether the planks filled so far leave more unused than the budget does.
+    bool wastesTooMuch(std::size_t index, const State& state) const {
+        double left = budget_ * (rules_.plankLength + rules_.kerf) - demand_;
+        for (std::size_t i = 0; i < index; ++i)
+            if (!lines_[i].single && state.wholes[i] == lines_[i].planksInside) left -= rules_.kerf;
+        for (const Slot& slot : state.slots) {
+            const int last = slot.lastOf >= 0 ? lines_[at(slot.lastOf)].variable : 0;
+            double least = 0, most = 0; // room left in the plank
+            if (slot.firstOf >= 0) {
+                const int first = lines_[at(slot.firstOf)].variable;
+                const double room = roomAfter(state, slot);
+                least = room - state.bounds.most(first, last);
+                most = room - state.bounds.least(first, last);
+            } else {
+                const double room = rules_.plankLength - slot.fixed - (slot.lastOf >= 0 ? ends(state, slot.lastOf) : 0);
+                least = room + state.bounds.least(last);
+                most = room + state.bounds.most(last);
+            }
+            const double next = slot.firstOf < 0 ? shortestNext_[index]
+                                : shareFreely_   ? shortestSingleFrom_[index]
+                                                 : kFar;
+            if (next + rules_.kerf > most + kSlack) left -= std::max(0.0, least);
+        }
+        return left < -kSlack * static_cast<double>(lines_.size());
     }
 
     bool placeSingle(std::size_t index, const State& state) {
         const double length = lines_[index].run->length;
-        for (std::size_t s = 0; s < state.slots.size(); ++s) {
+        const std::size_t turn = turnOf(state.slots.size());
+        for (std::size_t k = 0; k < state.slots.size(); ++k) {
+            const std::size_t s = (k + turn) % state.slots.size();
             const Slot& slot = state.slots[s];
             if (slot.firstOf >= 0 && !shareFreely_) continue;
             Slot filled = slot;
             filled.lastSingle = static_cast<int>(index);
             filled.fixed += length + (slot.lastOf >= 0 || slot.lastSingle >= 0 ? rules_.kerf : 0);
             if (!couldFit(state, filled)) continue; // before anything is copied
-            State next = state;
-            next.singleBefore[index] = slot.lastSingle;
-            next.slots[s] = filled;
-            if (!fits(next, filled)) continue;
-            if (place(index + 1, std::move(next))) return true;
+            const States::Copy next(states_, state);
+            next->singleBefore[index] = slot.lastSingle;
+            next->slots[s] = filled;
+            if (!fits(*next, filled)) continue;
+            if (place(index + 1, *next)) return true;
             if (gaveUp_) return false;
         }
         if (state.spent + 1 + (*costFrom_)[index + 1] > budget_) return false;
-        State next = state;
-        ++next.spent;
-        next.slots.push_back({.fixed = length, .lastSingle = static_cast<int>(index)});
-        return place(index + 1, std::move(next));
+        const States::Copy next(states_, state);
+        ++next->spent;
+        next->slots.push_back({.fixed = length, .lastSingle = static_cast<int>(index)});
+        return place(index + 1, *next);
     }
 
     /// That what is in a slot fits on the plank: x_u - x_v <= c.
@@ -328,16 +416,18 @@ private:
     bool placeJointed(std::size_t index, const State& state) {
         const Line& line = lines_[index];
         // One whole plank less makes both ends long and spends nothing; the other way spends one plank more.
-        for (int fewer = 1; fewer >= 0; --fewer) {
+        const int turn = static_cast<int>(turnOf(2));
+        for (int k = 1; k >= 0; --k) {
+            const int fewer = k ^ turn;
             const int cost = fewer ? 0 : 1;
             if (state.spent + cost + (*costFrom_)[index + 1] > budget_) continue;
             const Way w = way(line, fewer);
             if (!w.possible()) continue;
-            State next = state;
-            next.spent += cost;
-            next.wholes[index] = line.planksInside - fewer;
-            if (!next.bounds.requireBetween(line.variable, w.low, w.high)) continue;
-            if (stagger(index, 0, next)) return true;
+            const States::Copy next(states_, state);
+            next->spent += cost;
+            next->wholes[index] = line.planksInside - fewer;
+            if (!next->bounds.requireBetween(line.variable, w.low, w.high)) continue;
+            if (stagger(index, 0, *next)) return true;
             if (gaveUp_) return false;
         }
         return false;
@@ -358,15 +448,18 @@ private:
         const int highCentre = state.wholes[at(otherIndex)];
         const double least = state.bounds.least(line.variable, other.variable) + shift;
         const double most = state.bounds.most(line.variable, other.variable) + shift;
-        for (int gap = lowCentre - 1; gap <= highCentre; ++gap) {
+        const int gaps = highCentre - lowCentre + 2;
+        const int turn = static_cast<int>(turnOf(static_cast<std::size_t>(gaps)));
+        for (int k = 0; k < gaps; ++k) {
+            const int gap = lowCentre - 1 + (k + turn) % gaps;
             // The gap between the centres `gap` and `gap + 1`.
             const double low = gap < lowCentre ? -kFar : gap * plank + s;
             const double high = gap == highCentre ? kFar : (gap + 1) * plank - s;
             if (low > high + kSlack || low > most + kSlack || high < least - kSlack) continue;
-            State next = state;
-            if (low > -kFar && !next.bounds.require(other.variable, line.variable, shift - low)) continue;
-            if (high < kFar && !next.bounds.require(line.variable, other.variable, high - shift)) continue;
-            if (stagger(index, neighbour + 1, next)) return true;
+            const States::Copy next(states_, state);
+            if (low > -kFar && !next->bounds.require(other.variable, line.variable, shift - low)) continue;
+            if (high < kFar && !next->bounds.require(line.variable, other.variable, high - shift)) continue;
+            if (stagger(index, neighbour + 1, *next)) return true;
             if (gaveUp_) return false;
         }
         return false;
@@ -374,25 +467,27 @@ private:
 
     /// Chooses the plank that the run's first piece comes from.
     bool takeFirst(std::size_t index, const State& state) {
-        for (std::size_t s = state.slots.size(); s-- > 0;) {
+        const std::size_t turn = turnOf(state.slots.size());
+        for (std::size_t k = state.slots.size(); k-- > 0;) {
+            const std::size_t s = (k + turn) % state.slots.size();
             if (state.slots[s].firstOf >= 0) continue;
             const Slot with{.lastOf = state.slots[s].lastOf,
                             .fixed = state.slots[s].fixed,
                             .lastSingle = state.slots[s].lastSingle,
                             .firstOf = static_cast<int>(index)};
             if (!couldFit(state, with)) continue;
-            State next = state;
-            next.slots[s].firstOf = static_cast<int>(index);
-            if (!fits(next, next.slots[s])) continue;
-            if (openLast(index, std::move(next))) return true;
+            const States::Copy next(states_, state);
+            next->slots[s].firstOf = static_cast<int>(index);
+            if (!fits(*next, next->slots[s])) continue;
+            if (openLast(index, *next)) return true;
             if (gaveUp_) return false;
         }
         if (shareFreely_) {
             // With our own last piece.
             if (ends(state, static_cast<int>(index)) + rules_.kerf <= rules_.plankLength + kSlack) {
-                State own = state;
-                own.slots.push_back({.lastOf = static_cast<int>(index), .firstOf = static_cast<int>(index)});
-                if (place(index + 1, std::move(own))) return true;
+                const States::Copy own(states_, state);
+                own->slots.push_back({.lastOf = static_cast<int>(index), .firstOf = static_cast<int>(index)});
+                if (place(index + 1, *own)) return true;
                 if (gaveUp_) return false;
             }
             // With a later run's last piece; each later run offers one, and our own last piece may serve one that waits
@@ -401,42 +496,47 @@ private:
                 state.bounds.least(lines_[index].variable) + shortestFrom_[index + 1] + rules_.kerf;
             const std::size_t later = lines_.size() - 1 - index;
             if (later > 0 && state.waitingFirst.size() <= later && shortestYet <= rules_.plankLength + kSlack) {
-                State wait = state;
-                wait.waitingFirst.push_back(static_cast<int>(index));
-                if (openLast(index, std::move(wait))) return true;
+                const States::Copy wait(states_, state);
+                wait->waitingFirst.push_back(static_cast<int>(index));
+                if (openLast(index, *wait)) return true;
                 if (gaveUp_) return false;
             }
         }
         if (state.spent + 1 + (*costFrom_)[index + 1] > budget_) return false;
-        State fresh = state;
-        ++fresh.spent;
-        fresh.slots.push_back({.firstOf = static_cast<int>(index)});
-        return openLast(index, std::move(fresh));
+        const States::Copy fresh(states_, state);
+        ++fresh->spent;
+        fresh->slots.push_back({.firstOf = static_cast<int>(index)});
+        return openLast(index, *fresh);
     }
 
     /// Opens a plank with the run's last piece; a first piece that waits may come out of it too.
-    bool openLast(std::size_t index, State state) {
+    bool openLast(std::size_t index, const State& state) {
         for (std::size_t w = 0; w < state.waitingFirst.size(); ++w) {
             if (state.waitingFirst[w] == static_cast<int>(index)) continue;
             const Slot with{.lastOf = static_cast<int>(index), .firstOf = state.waitingFirst[w]};
             if (!couldFit(state, with)) continue;
-            State next = state;
-            next.slots.push_back(with);
-            next.waitingFirst.erase(next.waitingFirst.begin() + static_cast<std::ptrdiff_t>(w));
-            if (!fits(next, next.slots.back())) continue;
-            if (place(index + 1, std::move(next))) return true;
+            const States::Copy next(states_, state);
+            next->slots.push_back(with);
+            next->waitingFirst.erase(next->waitingFirst.begin() + static_cast<std::ptrdiff_t>(w));
+            if (!fits(*next, next->slots.back())) continue;
+            if (place(index + 1, *next)) return true;
             if (gaveUp_) return false;
         }
         if (state.waitingFirst.size() > lines_.size() - 1 - index) return false;
-        state.slots.push_back({.lastOf = static_cast<int>(index)});
-        return place(index + 1, std::move(state));
+        const States::Copy next(states_, state);
+        next->slots.push_back({.lastOf = static_cast<int>(index)});
+        return place(index + 1, *next);
     }
 
     const RowRules& rules_;
     const std::stop_token& stop_;
+    States states_;
     std::vector<Line> lines_;
     int variables_ = 0;
     std::vector<double> shortestFrom_; ///< shortest last or single piece of the runs from i on
+    std::vector<double> shortestSingleFrom_;
+    std::vector<double> shortestNext_;
+    double demand_ = 0;                ///< of cut planks: what every run takes out of them at least, saw cuts too
     std::vector<int> costFromFree_;    ///< least cost of the runs from i on, planned ahead
     std::vector<int> costFromInOrder_; ///< the same when cut as one goes
     const std::vector<int>* costFrom_ = nullptr;
@@ -444,6 +544,8 @@ private:
     bool shareFreely_ = false;
     int stepsLeft_ = 0;
     bool gaveUp_ = false;
+    bool shuffled_ = false;
+    std::uint64_t dice_ = 1;
     std::optional<State> found_;
 };
 
@@ -459,7 +561,7 @@ RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std:
     for (int budget = proven; budget <= most; ++budget) {
         // What can be done as one goes can be planned ahead too, and is found faster.
         const bool ahead = rules.working == Working::PlannedAhead;
-        Search::Outcome outcome = search.tryWith(budget, false, ahead ? rules.effort / 4 : rules.effort);
+        Search::Outcome outcome = search.tryWith(budget, false, rules.effort);
         if (outcome != Search::Outcome::Found && ahead) outcome = search.tryWith(budget, true, rules.effort);
         if (outcome == Search::Outcome::Found) {
             RowPlan plan = search.layout();

@@ -26,7 +26,7 @@ struct RowRules {
     double stagger{};     ///< least distance between end joints of neighbouring rows
     double endLeast{};    ///< least length of a row's first and last piece, where the row has a joint
     Working working = Working::PlannedAhead;
-    int effort = 2500; ///< search steps allowed for each number of planks tried; same effort, same answer
+    int effort = 1000; ///< search steps allowed for each number of planks tried; same effort, same answer
 };
 
 /// How one run is laid: first piece, whole planks, last piece. A run no longer than a plank is one piece (`first`),

@@ -263,6 +263,7 @@ struct SetOutRequest {
     FieldValues cover{};              ///< of foam: the rules of the cloth over it; empty: none
     Mm foamThickness, boardThickness; ///< of cloth: of the foam and of the board below it
     std::vector<Region> panels{};     ///< of the layer below, each covered by itself
+    double care = 1;                  ///< of the search that its family usually makes, this share
 };
 
 /// A finish family: the one table entry through which everything else reaches a set-out.
