@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <functional>
 #include <stop_token>
+#include <utility>
 
 namespace westrum {
 
@@ -14,6 +15,10 @@ struct Effort {
     std::stop_token stop{};              ///< the best so far is returned soon after it is asked for
     std::function<double()> timeSpent{}; ///< share of the time gone, 1 or more: over; none: no limit in time
 
+    /// None at all beyond the first layout.
+    static Effort first(std::uint64_t seed, std::stop_token stop = {}) {
+        return {.seed = seed, .iterations = 1, .stop = std::move(stop), .timeSpent = [] { return 1.0; }};
+    }
     /// Share of the effort gone after `done` iterations, the greater of the two limits; 1 and above: stop.
     [[nodiscard]] double spent(std::int64_t done) const {
         if (stop.stop_requested()) return 1;

@@ -335,6 +335,7 @@ LengthsPlan cutLengths(const LengthsProblem& problem, const Effort& effort,
     best = planOf(problem, scaled, packing);
     // With too little counted stock there is nothing to prove: the plan says what is left over.
     if (!best.unplaced.empty()) return finish(best, 0);
+    if (effort.spent(0) >= 1) return finish(best, 0); // the first layout only
     const auto publish = [&](double bound) {
         if (progress) progress(finish(planOf(problem, scaled, packing), bound));
     };

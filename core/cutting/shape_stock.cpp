@@ -143,7 +143,8 @@ StockedPlan placeOnStock(const StockedShapes& problem, const Effort& effort,
             if (effort.timeSpent) // of sheets that can be bought in any number, each gets half of what is left
                 own.timeSpent = [spent = effort.timeSpent, from = std::max(start, effort.timeSpent()), end,
                                  half = stock.lengthMm && !stock.count ? 0.5 : 1.0] {
-                    return (spent() - from) / std::max(1e-9, (end - from) * half);
+                    const double gone = spent();
+                    return gone >= 1 ? gone : (gone - from) / std::max(1e-9, (end - from) * half);
                 };
             // Numbers of the part become those of the whole list; counts what is left after it.
             const auto inWhole = [&](ShapesPlan found, std::vector<int>& counts) {

@@ -307,6 +307,7 @@ SheetsPlan cutSheets(const SheetsProblem& problem, const Effort& effort,
         return plan;
     };
     if (scaled.loose.empty()) return finish(best, 0);
+    if (effort.spent(0) >= 1) return finish(best, 0); // the first layout only
 
     StockSets sets(price, area, left);
     std::vector<SheetItem> items;

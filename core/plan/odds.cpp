@@ -1,7 +1,6 @@
 #include "core/plan/odds.h"
 
 #include "core/plan/cut_problems.h"
-#include "core/setout/common_rules.h"
 
 #include <algorithm>
 #include <atomic>
@@ -22,85 +21,10 @@ double unitsOf(const ProductCut& cut) {
     return cut.form == StockForm::Roll ? cut.rollMm / 1000 : static_cast<double>(cut.itemsToBuy);
 }
 
-/// Bars opened by the rule that a saw hand follows: the longest piece first, into the first bar that still has room.
-double barsByFirstFit(const CutProblem& problem) {
-    const TrimLength bar = barOf(problem.product);
-    double longest = bar.length.value;
-    for (const CutStock& s : problem.stock)
-        if (!s.rack) longest = std::max(longest, s.lengthMm);
-    std::vector<double> pieces, left;
-    for (const CutPiece& p : problem.pieces) pieces.push_back(p.lengthMm());
-    std::sort(pieces.rbegin(), pieces.rend());
-    for (const double length : pieces) {
-        const auto room = std::find_if(left.begin(), left.end(), [&](double l) { return l >= length; });
-        if (room != left.end())
-            *room -= length + bar.kerf.value;
-        else
-            left.push_back(longest - 2 * bar.endTrim.value - length - bar.kerf.value);
-    }
-    return static_cast<double>(left.size());
-}
-
-/// Metres of roll that pieces take in rows, the longest first, each by its box.
-double rollByRows(const CutProblem& problem) {
-    const RollGoods roll = rollOf(problem.product);
-    std::vector<std::pair<double, double>> boxes;
-    for (const CutPiece& p : problem.pieces) boxes.emplace_back(p.lengthMm(), p.widthMm());
-    return rowsOnRoll(std::move(boxes), roll.usable().value, roll.gap.value) / 1000;
-}
-
-/// Sheets opened by shelves: the widest piece begins one, others lie beside it along the sheet as long as there is
-/// room.
-double sheetsByShelves(const CutProblem& problem) {
-    const SheetGoods sheet = sheetOf(problem.product);
-    const double kerf = sheet.kerf.value, length = sheet.length.value - 2 * sheet.edgeTrim.value,
-                 width = sheet.width.value - 2 * sheet.edgeTrim.value;
-    std::vector<std::pair<double, double>> boxes; // across and along the sheet
-    for (const CutPiece& p : problem.pieces) {
-        double along = p.lengthMm(), across = p.widthMm();
-        const bool lies = along <= length + 1e-6 && across <= width + 1e-6;
-        if (p.mayTurn && (!lies || across > along) && across <= length + 1e-6 && along <= width + 1e-6)
-            std::swap(along, across);
-        boxes.emplace_back(across, along);
-    }
-    std::sort(boxes.rbegin(), boxes.rend());
-    struct Shelf {
-        double left; ///< along
-    };
-    struct Opened {
-        double left; ///< across
-        std::vector<Shelf> shelves;
-    };
-    std::vector<Opened> sheets;
-    for (const auto& [across, along] : boxes) {
-        bool put = false;
-        for (Opened& s : sheets) {
-            // Pieces come in falling width: every shelf is wide enough.
-            for (Shelf& shelf : s.shelves)
-                if (!put && shelf.left >= along - 1e-6) {
-                    shelf.left -= along + kerf;
-                    put = true;
-                }
-            if (!put && s.left >= across - 1e-6) {
-                s.left -= across + kerf;
-                s.shelves.push_back({length - along - kerf});
-                put = true;
-            }
-            if (put) break;
-        }
-        if (!put) sheets.push_back({width - across - kerf, {{length - along - kerf}}});
-    }
-    return static_cast<double>(sheets.size());
-}
-
-/// What a first layout opens, without a search that improves it.
-double firstLayout(const CutProblem& problem) {
-    switch (problem.form) {
-    case StockForm::Lengths: return barsByFirstFit(problem);
-    case StockForm::Roll: return rollByRows(problem);
-    case StockForm::Sheets: return sheetsByShelves(problem);
-    }
-    return 0;
+/// What the cutting's first layout opens, before a search improves it.
+double firstLayout(const CutProblem& problem, const std::stop_token& stop) {
+    const ProductCut cut = cutProduct(problem, Effort::first(problem.seed, stop));
+    return unitsOf(cut) + static_cast<double>(cut.unplaced.size()); // one longer than its stock takes one at least
 }
 
 /// Pieces that are spoiled are cut again.
@@ -116,7 +40,7 @@ void spoilPieces(CutProblem& problem, Dice& dice, double spoil) {
     }
 }
 
-Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& mishaps) {
+Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& mishaps, const std::stop_token& stop) {
     Needs needs;
     const double spoil = dice ? std::min(job.spoilChance, 0.9) : 0;
     for (const CutProblem& asked : cutProblems(job, plan)) {
@@ -124,7 +48,7 @@ Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& misha
         CutProblem problem = asked;
         problem.kept.clear();
         if (dice) spoilPieces(problem, *dice, spoil);
-        needs[problem.product.id] = firstLayout(problem);
+        needs[problem.product.id] = firstLayout(problem, stop);
     }
     for (const Purchase& p : plan.purchases) {
         if (needs.contains(p.product)) continue;
@@ -196,7 +120,7 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
                                 const Mishaps& mishaps, int threads, const std::stop_token& stop,
                                 const std::function<void(double)>& progress) {
     // Against the first layout of the job as it is: what the search gained since is gained in each variation.
-    const Needs plain = needsOf(job, plan(job, stop, kCare), nullptr, mishaps);
+    const Needs plain = needsOf(job, plan(job, stop, kCare), nullptr, mishaps, stop);
     std::vector<Needs> found(static_cast<std::size_t>(std::max(0, tries)));
     std::atomic<int> next{0}, done{0};
     std::mutex telling;
@@ -204,7 +128,7 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
         for (int k = next++; k < tries && !stop.stop_requested(); k = next++) {
             Dice dice(job.seed * 1000003 + static_cast<std::uint64_t>(k));
             const Job varied = measuredAgain(job, dice, mishaps);
-            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied, stop, kCare), &dice, mishaps);
+            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied, stop, kCare), &dice, mishaps, stop);
             const std::scoped_lock lock(telling);
             if (progress) progress(static_cast<double>(++done) / tries);
         }

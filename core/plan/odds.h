@@ -31,8 +31,8 @@ struct ProductOdds {
 };
 
 /// Plans the job `tries` times over, each time with other readings, spoiled cuts, damaged stock and rates, through the
-/// real set-outs and the cutting, and says for every product bought how often what the plan buys would not have done.
-/// The same job, cuts, seed and number of tries give the same answer, on however many threads.
+/// real set-outs and the first layout of the cutting, and says for every product bought how often what the plan buys
+/// would not have done. The same job, cuts, seed and number of tries give the same answer, on however many threads.
 /// What an improving search gained over a first layout is taken to be gained in every variation.
 /// @param bought  the plan with its cuts  @param cuts  those it was made with
 /// @param threads  at least one  @param progress  told the share done, never by two threads at once; may be empty

@@ -46,6 +46,7 @@ public:
     }
 
     ProductCut run(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
+        first_ = effort.spent(0) >= 1;
         const bool settled = open_.empty() && pinned_.empty();
         ProductCut answer = settled ? result_ : planned(effort, progress);
         if (settled) answer.proven = true; // there is nothing left to plan
@@ -101,6 +102,7 @@ private:
     [[nodiscard]] double kerf() const;
 
     const CutProblem& p_;
+    bool first_ = false; ///< a first layout is counted, not cut from: what is left of its rolls is not sought
     ProductCut result_;          ///< what stands already: decided and locked items, troubles
     std::vector<int> open_;      ///< pieces without a fixed place
     std::vector<Pinned> pinned_; ///< items with pins, to be filled up
@@ -651,6 +653,7 @@ ProductCut Cutting::roll(const Effort& effort, const std::function<void(const Pr
 }
 
 std::vector<LeftRectangle> Cutting::leftOfRun(const CutItem& run) const {
+    if (first_) return {};
     const Region whole{{rectangle(0, 0, run.lengthMm, run.widthMm)}};
     ShapesProblem own{.widthMm = run.widthMm, .gapMm = rollOf(p_.product).gap.value};
     ShapesPlan shown{.lengthMm = run.lengthMm};

@@ -42,6 +42,26 @@ private slots:
         QCOMPARE(odds[0].chanceShort(), 0.0);
     }
 
+    void withoutMishapsEveryVariationIsCutAsThePlanIs() {
+        std::mt19937 dice(8);
+        Job job = anyVan(dice);
+        job.spoilChance = 0;
+        const Plan planned = plan(job);
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, planned))
+            cuts.push_back(cutProduct(problem, {.seed = 1, .iterations = 400}));
+        const auto odds = oddsOf(job, withCuts(planned, job, cuts), cuts, 2, kNone);
+        int cutFromStock = 0;
+        for (const ProductCut& c : cuts) {
+            if (c.items.empty() || c.items.front().decided) continue;
+            ++cutFromStock;
+            const double units = c.form == StockForm::Roll ? c.rollMm / 1000 : c.itemsToBuy;
+            QVERIFY2(std::abs(of(odds, c.product).needs.within(1) - units) < 1e-9, c.product.c_str());
+        }
+        QVERIFY(cutFromStock >= 3);
+        for (const ProductOdds& o : odds) QVERIFY2(o.chanceShort() == 0, o.product.c_str());
+    }
+
     void spoiledCutsAloneAgreeWithTheFormula() {
         Job job = floorOfPlanks();
         job.spoilChance = 0.1;

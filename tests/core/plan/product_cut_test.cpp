@@ -26,6 +26,24 @@ class ProductCutTest : public QObject {
     }
 
 private slots:
+    void theFirstLayoutIsWholeAndTheSearchNeverTakesMore() {
+        std::mt19937 dice(12);
+        for (int round = 0; round < 12; ++round) {
+            const Product p = round % 3 == 0 ? trim() : round % 3 == 1 ? ply() : lining();
+            std::vector<CutPiece> pieces;
+            for (int i = 0; i < 9; ++i)
+                pieces.push_back(
+                    wanted(std::to_string(i), 200 + dice() % 1500, round % 3 == 0 ? 30 : 150 + dice() % 900));
+            const CutProblem problem = problemOf(p, pieces);
+            const ProductCut first = cutProduct(problem, Effort::first(1)), searched = cutProduct(problem, effort());
+            QCOMPARE(broken(problem, first), QString());
+            QVERIFY(first.unplaced.empty());
+            QVERIFY2(searched.itemsToBuy <= first.itemsToBuy && searched.rollMm <= first.rollMm + 1e-6,
+                     qPrintable(QString::number(round)));
+            QVERIFY(first.leastRollMm <= searched.rollMm + 1e-6);
+        }
+    }
+
     void barsAreMarkedInOneGo() {
         // From 2400 with 5 squared off each end and a kerf of 3: 1500 and 880 fill 5 + 1500 + 3 + 880 + 3 = 2391 of
         // 2395. The tape shows 2 (where the blade enters for the first 5), 1505 and 2388.
