@@ -35,9 +35,11 @@ constexpr std::array<Field, 7> kBatten{{
     {"tolerance", "thickness may be off by", FieldUnit::Length, 0, 5, 0.5},
 }};
 
-constexpr std::array<Field, 7> kCoating{{
+constexpr std::array<Field, 9> kCoating{{
     {"coats", "coats", FieldUnit::Count, 1, 10, 2},
     {"spreading", "a litre covers", FieldUnit::Spreading, 0.2, 40, 11},
+    {"porous", "first coat on a porous face takes more by", FieldUnit::Share, 0, 2, 0},
+    {"waste", "left in tray and roller", FieldUnit::Share, 0, 1, 0},
     {"tin", "litres in a tin", FieldUnit::Litres, 0.05, 50, 0.75},
     {"dryThickness", "dry thickness of a coat", FieldUnit::Length, 0.005, 3, 0.04},
     {"dryMass", "a litre dries to", FieldUnit::Mass, 0, 5, 0.6},
@@ -97,6 +99,8 @@ Coating coatingOf(const Product& product) {
     const auto value = [&](std::string_view key) { return valueOf(product.fields, kCoating, key); };
     return {.coats = static_cast<int>(value("coats")),
             .spreadingRateM2PerLitre = value("spreading"),
+            .porous = value("porous"),
+            .waste = value("waste"),
             .tinLitres = value("tin"),
             .dryThickness = {value("dryThickness")},
             .dryKgPerLitre = value("dryMass"),

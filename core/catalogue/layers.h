@@ -22,7 +22,9 @@ struct Insulation {
 /// Paint, oil, varnish, waterproof coat.
 struct Coating {
     int coats{};
-    double spreadingRateM2PerLitre{}; ///< of one coat on a smooth face
+    double spreadingRateM2PerLitre{}; ///< of one coat on a smooth, closed face
+    double porous{};                  ///< by which the first coat on a porous face takes more, as a share
+    double waste{};                   ///< left in tray and roller, as a share
     double tinLitres{};
     Mm dryThickness;        ///< of one coat
     double dryKgPerLitre{}; ///< what stays of a litre

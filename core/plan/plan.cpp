@@ -143,14 +143,9 @@ void bond(const Surface& surface, const SurfacePlan& plan, const Product& produc
                            {}});
 }
 
-void takeOff(const Surface& surface, const SurfacePlan& plan, const Product& product, LayerPlan& layer,
-             std::vector<Remark>& remarks) {
-    const double perM2 = massPerM2Of(product);
-    const auto spread = [&](double perPack) {
-        layer.area = layer.take.area;
-        layer.mass = {layer.area.value * perM2};
-        layer.purchase = buyAmount(product, layer.take, perPack, layer.mass);
-    };
+/// @param below  what it lies on; null: the metal
+void takeOff(const Surface& surface, const SurfacePlan& plan, const Product& product, const Product* below,
+             LayerPlan& layer, std::vector<Remark>& remarks) {
     if (product.family == "underlay" || product.family == "barrier") {
         const bool underlay = product.family == "underlay";
         const Underlay u = underlay ? underlayOf(product) : Underlay{};
@@ -168,11 +163,15 @@ void takeOff(const Surface& surface, const SurfacePlan& plan, const Product& pro
     } else if (product.family == "insulation") {
         const Insulation i = insulationOf(product);
         layer.take = takeOffInsulation(plan.shape, valueOf(layer.rules, insulationRules(), "between") != 0);
-        spread((areaOf(i.length, i.width) * i.perPack).value);
+        layer.area = layer.take.area;
+        layer.mass = {layer.area.value * i.massKgPerM2};
+        layer.purchase = buyAmount(product, layer.take, (areaOf(i.length, i.width) * i.perPack).value, layer.mass);
     } else if (product.family == "coating") {
         const Coating c = coatingOf(product);
-        layer.take = takeOffCoating(plan.shape, c);
-        spread(c.tinLitres);
+        layer.take = takeOffCoating(plan.shape, c, below && isPorous(*below));
+        layer.area = layer.take.area;
+        layer.mass = {layer.take.amount / (1 + c.waste) * c.dryKgPerLitre};
+        layer.purchase = buyAmount(product, layer.take, c.tinLitres, layer.mass);
     } else if (product.family == "battens") {
         std::vector<bool> batten;
         for (const Support& s : surface.supports) batten.push_back(s.kind == SupportKind::Batten);
@@ -265,18 +264,19 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
         if (const Product* product = soundProduct(context.products[i], layer.product, remarks)) {
             planned.family = product->family;
             if (p.measured.measured()) {
+                const auto next = [&](std::size_t k) {
+                    return k < context.products.size() && context.products[k] ? &*context.products[k] : nullptr;
+                };
+                const Product* below = i > 0 ? next(i - 1) : nullptr;
                 if (findFamily(product->family)) {
                     SetOutRequest request = requestFor(facts, layer, *product, context.lengths[i]);
                     request.panels = panelsBelow(p.layers);
                     tellUpholstery(request, finish, context.products, i);
                     setOutLayer(request, *product, planned, remarks, stop);
                 } else if (product->family == "adhesive") {
-                    const auto next = [&](std::size_t k) {
-                        return k < context.products.size() && context.products[k] ? &*context.products[k] : nullptr;
-                    };
-                    bond(surface, p, *product, {i > 0 ? next(i - 1) : nullptr, next(i + 1)}, context, planned, remarks);
+                    bond(surface, p, *product, {below, next(i + 1)}, context, planned, remarks);
                 } else {
-                    takeOff(surface, p, *product, planned, remarks);
+                    takeOff(surface, p, *product, below, planned, remarks);
                 }
             }
         }

@@ -14,6 +14,12 @@ Kg adhesiveFor(M2 area, std::span<const GluedFace> faces, double waste) {
     return {area.value * perM2 * (1 + waste)};
 }
 
+double litresFor(M2 area, std::span<const double> coverage, double waste) {
+    double perM2 = 0;
+    for (const double m2PerLitre : coverage) perM2 += 1 / m2PerLitre;
+    return area.value * perM2 * (1 + waste);
+}
+
 std::optional<Bays> baysFor(M2 area, int coats, const BondingPace& pace) {
     assert(coats >= 1 && pace.spreadM2PerMinute > 0);
     const double window = pace.openMinutes - pace.flashMinutes;

@@ -21,6 +21,11 @@ struct GluedFace {
 /// 4.8 m2, 150 and 220 g/m2: 1.776 kg. Source: docs/formulae.md#bonding
 Kg adhesiveFor(M2 area, std::span<const GluedFace> faces, double waste);
 
+/// Litres of a coating for an area: the sum over its coats, and what stays in tray and roller.
+/// @param coverage  m2 that a litre covers, of each coat, > 0  @param waste  as a share, >= 0
+/// 24.5 m2, 9 m2/l on the bare face, then twice 12, 5 % lost: 7.146 l. Source: docs/formulae.md#layers
+double litresFor(M2 area, std::span<const double> coverage, double waste);
+
 /// How fast a person works, and how long the adhesive waits.
 struct BondingPace {
     double spreadM2PerMinute{};               ///< of one coat on one face, > 0

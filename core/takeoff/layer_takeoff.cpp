@@ -25,10 +25,12 @@ LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between) {
     return t;
 }
 
-LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating) {
+LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating, bool porous) {
     LayerTakeoff t;
     t.area = m2(shape.net);
-    t.amount = t.area.value * coating.coats / coating.spreadingRateM2PerLitre;
+    std::vector<double> coverage(static_cast<std::size_t>(coating.coats), coating.spreadingRateM2PerLitre);
+    if (porous) coverage.front() /= 1 + coating.porous;
+    t.amount = litresFor(t.area, coverage, coating.waste);
     return t;
 }
 

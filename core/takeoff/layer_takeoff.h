@@ -23,7 +23,8 @@ struct LayerTakeoff {
 /// Insulation: the whole net area, less what the supports take up if it lies between them.
 LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between);
 /// A coating: litres for all its coats over the net area.
-LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating);
+/// @param porous  the face that its first coat goes onto
+LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating, bool porous);
 /// An adhesive: kg over the net area on one face or both, and the bays in which it is laid.
 /// @param porousBelow, porousAbove  the face that it is spread on first, and the back of what is laid into it
 /// @param spread, close  a person's speed, m2 a minute of one coat and of closing, > 0

@@ -564,9 +564,8 @@ json adhesiveCase(const json& in) {
 }
 
 json coatingCase(const json& in) {
-    double litres = 0;
-    for (const json& rate : in.at("coverage")) litres += in.at("area_m2").get<double>() / rate.get<double>();
-    litres *= 1 + in.at("waste").get<double>();
+    const double litres =
+        litresFor({in.at("area_m2")}, in.at("coverage").get<std::vector<double>>(), in.at("waste"));
     std::vector<PackSize> tins;
     for (const json& t : in.at("tins")) tins.push_back({t.at(0), t.at(1)});
     const PackChoice c = leastCostPacks(litres, tins).value_or(PackChoice{});
