@@ -51,6 +51,8 @@ int nestingOf(const QByteArray& bytes) {
 constexpr FileWords<OfferState, 3> kOfferStates{
     {{OfferState::Sold, "sold"}, {OfferState::OutOfStock, "out-of-stock"}, {OfferState::Withdrawn, "withdrawn"}}};
 
+constexpr FileWords<LotRule, 3> kLotRules{{{LotRule::Usual, "usual"}, {LotRule::One, "one"}, {LotRule::Any, "any"}}};
+
 /// The kilograms of a van's mass by their keys.
 std::array<std::pair<const char*, std::optional<double>*>, 6> kgs(VanMass& m) {
     return {{{"frontKg", &m.front},
@@ -268,6 +270,7 @@ private:
                 number(o, path, "tax", 0, 2, offer.tax, false);
                 flag(o, path, "taxIncluded", offer.taxIncluded);
                 word(o, path, "state", kOfferStates, offer.state);
+                word(o, path, "lot", kLotRules, offer.lot, false);
                 double minor = 0;
                 number(o, path, "priceMinor", 0, static_cast<double>(kMostMinorUnits), minor);
                 std::string code = currency_.name();
@@ -470,6 +473,7 @@ QByteArray writeJob(const Job& job) {
                                         {"taxIncluded", o.taxIncluded},
                                         {"tax", o.tax},
                                         {"state", wordOf(kOfferStates, o.state)},
+                                        {"lot", wordOf(kLotRules, o.lot)},
                                         {"date", o.date}});
         for (const Supplier& s : job.prices.suppliers) {
             Json entry{{"name", s.name}};

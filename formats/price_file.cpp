@@ -40,6 +40,8 @@ std::string keyOf(const Offer& o) {
     return o.product + '\n' + o.supplier + '\n' + std::to_string(std::llround(o.size * 1000));
 }
 
+const char* wordOf(LotRule l) { return l == LotRule::One ? "one" : l == LotRule::Any ? "any" : ""; }
+
 const char* wordOf(OfferState s) {
     return s == OfferState::Sold ? "sold" : s == OfferState::OutOfStock ? "out of stock" : "withdrawn";
 }
@@ -128,6 +130,9 @@ private:
         const QString state = cell(cells, "state").toLower();
         for (const OfferState s : {OfferState::OutOfStock, OfferState::Withdrawn})
             if (state == QLatin1String(wordOf(s))) o.state = s;
+        const QString lot = cell(cells, "lot").toLower();
+        for (const LotRule l : {LotRule::One, LotRule::Any})
+            if (lot == QLatin1String(wordOf(l))) o.lot = l;
         o.date = cell(cells, "date").left(40).toStdString();
         if (!seen_.insert(keyOf(o)).second) return fault(PriceFault::Kind::Twice, line, product);
         reading_.offers.push_back(std::move(o));
@@ -158,7 +163,7 @@ PriceReading readPrices(const QByteArray& bytes, const Currency& currency, const
 }
 
 QByteArray pricesAsCsv(const PriceBook& book, const Catalogue& catalogue) {
-    QByteArray out = "product,name,supplier,size,price,currency,tax %,tax included,state,date\n";
+    QByteArray out = "product,name,supplier,size,price,currency,tax %,tax included,state,lot,date\n";
     for (const Offer& o : book.offers) {
         const Product* p = catalogue.find(o.product);
         out += csvCell(QString::fromStdString(o.product)) + ',' +
@@ -166,8 +171,8 @@ QByteArray pricesAsCsv(const PriceBook& book, const Catalogue& catalogue) {
                csvCell(QString::fromStdString(o.supplier)) + ',' + csvNumber(o.size, 3) + ',' +
                QByteArray::fromStdString(printMoney(o.price, '.', false)).replace("\xE2\x80\xAF", "") + ',' +
                QByteArray::fromStdString(o.price.currency.name()) + ',' + csvNumber(o.tax * 100, 2) + ',' +
-               (o.taxIncluded ? "yes" : "no") + ',' + wordOf(o.state) + ',' + csvCell(QString::fromStdString(o.date)) +
-               '\n';
+               (o.taxIncluded ? "yes" : "no") + ',' + wordOf(o.state) + ',' + wordOf(o.lot) + ',' +
+               csvCell(QString::fromStdString(o.date)) + '\n';
     }
     return out;
 }

@@ -63,13 +63,14 @@ QString supplierOf(const Job& job, const Purchase& p) {
     return product ? QString::fromStdString(product->supplier) : QString();
 }
 
+/// Off a roll.
+QString metres(Mm length, const Figures& f) { return ShoppingFile::tr("%1 m").arg(f.number(length.value / 1000, 2)); }
+
 } // namespace
 
 QString neededText(const Purchase& p, const Figures& f) {
-    if (p.serves) return needText(*p.serves, p.amount, f);
-    if (stockFormOf(p.family) == StockForm::Roll)
-        return ShoppingFile::tr("%1 m").arg(f.number(p.lengthNeeded.value / 1000, 2));
-    if (p.lengthNeeded.value > 0) return ShoppingFile::tr("%1 off the roll").arg(f.length(p.lengthNeeded));
+    if (p.serves) return measureText(*p.serves, p.amount, f);
+    if (stockFormOf(p.family) == StockForm::Roll || p.lengthNeeded.value > 0) return metres(p.lengthNeeded, f);
     if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(p.amount, 2));
     if (p.family == "adhesive") return f.mass({p.amount});
     if (p.family == "insulation") return f.area({p.amount});
@@ -77,16 +78,27 @@ QString neededText(const Purchase& p, const Figures& f) {
 }
 
 QString leftOverText(const Purchase& p, const Figures& f) {
+    if (p.offcuts > 0) {
+        const bool flat = stockFormOf(p.family) != StockForm::Lengths;
+        QString largest = f.length(p.offcutLength, !flat);
+        if (flat) largest += QStringLiteral(" × ") + f.length(p.offcutWidth);
+        return p.offcuts == 1 ? largest : ShoppingFile::tr("%1, up to %2").arg(p.offcuts).arg(largest);
+    }
     const double left = p.amountPerPack * p.packs - p.amount;
-    if (p.serves) return left > 1e-9 ? needText(*p.serves, left, f) : QStringLiteral("–");
+    if (p.serves) return left > 1e-9 ? measureText(*p.serves, left, f) : QStringLiteral("–");
     if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(left, 2));
     if (p.family == "adhesive") return f.mass({left});
     if (p.family == "insulation") return f.area({left});
     if (stockFormOf(p.family) == StockForm::Roll)
-        return p.lengthLeft.value > 0 ? f.length(p.lengthLeft) : QStringLiteral("–");
-    if (p.lengthNeeded.value > 0) return f.length(p.lengthLeft);
-    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // what is left of these stands in Cut
+        return p.lengthLeft.value > 0 ? metres(p.lengthLeft, f) : QStringLiteral("–");
+    if (p.lengthNeeded.value > 0) return metres(p.lengthLeft, f);
+    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // nothing worth keeping
     return itemsText(p.family, p.unitsLeft());
+}
+
+QString nameWithLot(const Purchase& p, const Catalogue& catalogue) {
+    const QString name = purchaseName(p, catalogue);
+    return p.oneLot && p.packs > 1 ? ShoppingFile::tr("%1, of one lot").arg(name) : name;
 }
 
 QString spareText(const Purchase& p, const Catalogue& catalogue, const Figures& f) {
@@ -151,7 +163,7 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
         const Purchase& p = plan.purchases[i];
         list.next();
         list.text(supplierOf(job, p));
-        list.text(purchaseName(p, job.catalogue));
+        list.text(nameWithLot(p, job.catalogue));
         list.text(packsText(p, f));
         list.text(neededText(p, f));
         list.text(leftOverText(p, f));

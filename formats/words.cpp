@@ -390,9 +390,29 @@ QString sundryText(const Sundry& s, const Figures& f) {
     return {};
 }
 
+QString measureText(Serves serves, double amount, const Figures& f) {
+    switch (serves) {
+    case Serves::HookAndLoop:
+    case Serves::BarrierTape:
+    case Serves::SeamSealer:
+    case Serves::Zip:
+    case Serves::Thread:
+    case Serves::PipingCord:
+    case Serves::MaskingTape:
+    case Serves::Blades:
+    case Serves::Sealant: return Words::tr("%1 m").arg(f.number(amount, amount < 10 ? 1 : 0));
+    case Serves::AdhesiveTube: return Words::tr("%1 ml").arg(f.number(amount, 0));
+    case Serves::Grout: return f.mass({amount});
+    case Serves::FoamGlue:
+    case Serves::PlainLining:
+    case Serves::AbrasiveDiscs: return f.area({amount});
+    default: return needText(serves, amount, f);
+    }
+}
+
 QString needText(Serves serves, double amount, const Figures& f) {
     const int n = static_cast<int>(std::ceil(amount - 1e-9));
-    const auto metres = [&] { return f.number(amount, amount < 10 ? 1 : 0); };
+    const auto so = [&] { return measureText(serves, amount, f); };
     switch (serves) {
     case Serves::Screws: return Words::tr("%n screw(s)", nullptr, n);
     case Serves::RivetNuts: return Words::tr("%n rivet nut(s)", nullptr, n);
@@ -400,22 +420,22 @@ QString needText(Serves serves, double amount, const Figures& f) {
     case Serves::Washers: return Words::tr("%n washer(s)", nullptr, n);
     case Serves::ScrewCups: return Words::tr("%n screw cup(s)", nullptr, n);
     case Serves::PanelClips: return Words::tr("%n panel clip(s)", nullptr, n);
-    case Serves::HookAndLoop: return Words::tr("%1 m of hook-and-loop").arg(metres());
+    case Serves::HookAndLoop: return Words::tr("%1 of hook-and-loop").arg(so());
     case Serves::Staples: return Words::tr("%n staple(s)", nullptr, n);
-    case Serves::AdhesiveTube: return Words::tr("%1 ml of adhesive from the tube").arg(f.number(amount, 0));
-    case Serves::Grout: return Words::tr("%1 of grout").arg(f.mass({amount}));
-    case Serves::BarrierTape: return Words::tr("%1 m of barrier tape").arg(metres());
-    case Serves::SeamSealer: return Words::tr("%1 m of seam to seal").arg(metres());
+    case Serves::AdhesiveTube: return Words::tr("%1 of adhesive from the tube").arg(so());
+    case Serves::Grout: return Words::tr("%1 of grout").arg(so());
+    case Serves::BarrierTape: return Words::tr("%1 of barrier tape").arg(so());
+    case Serves::SeamSealer: return Words::tr("%1 of seam to seal").arg(so());
     case Serves::CornerBlocks: return Words::tr("%n corner block(s)", nullptr, n);
-    case Serves::Zip: return Words::tr("%1 m of zip").arg(metres());
-    case Serves::Thread: return Words::tr("%1 m of thread").arg(metres());
-    case Serves::PipingCord: return Words::tr("%1 m of piping cord").arg(metres());
-    case Serves::FoamGlue: return Words::tr("%1 to glue").arg(f.area({amount}));
-    case Serves::PlainLining: return Words::tr("%1 of plain lining").arg(f.area({amount}));
-    case Serves::AbrasiveDiscs: return Words::tr("%1 to sand").arg(f.area({amount}));
-    case Serves::MaskingTape: return Words::tr("%1 m of masking tape").arg(metres());
-    case Serves::Blades: return Words::tr("%1 m to cut with a blade").arg(metres());
-    case Serves::Sealant: return Words::tr("%1 m of bead").arg(metres());
+    case Serves::Zip: return Words::tr("%1 of zip").arg(so());
+    case Serves::Thread: return Words::tr("%1 of thread").arg(so());
+    case Serves::PipingCord: return Words::tr("%1 of piping cord").arg(so());
+    case Serves::FoamGlue: return Words::tr("%1 to glue").arg(so());
+    case Serves::PlainLining: return Words::tr("%1 of plain lining").arg(so());
+    case Serves::AbrasiveDiscs: return Words::tr("%1 to sand").arg(so());
+    case Serves::MaskingTape: return Words::tr("%1 of masking tape").arg(so());
+    case Serves::Blades: return Words::tr("%1 to cut with a blade").arg(so());
+    case Serves::Sealant: return Words::tr("%1 of bead").arg(so());
     }
     return {};
 }

@@ -36,6 +36,8 @@ QString sentenceWithPlace(const Job& job, const Remark& remark, const Figures& f
 QString sentence(const FileFault& fault);
 /// "212 screws", "3.1 kg of grout": so much of what serves a purpose.
 QString needText(Serves serves, double amount, const Figures& figures);
+/// The same where what it is stands beside it: "12 m", "444 ml".
+QString measureText(Serves serves, double amount, const Figures& figures);
 QString sentence(const ParseError& error, const QString& typed);
 
 QString stepTitle(const FitStep& step, const Figures& figures);

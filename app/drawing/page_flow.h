@@ -55,7 +55,7 @@ public:
     void keep(double height) {
         if (y_ > page_.top()) room(height);
     }
-    void gap() { y_ += lineHeight(); }
+    void gap(double lines = 1) { y_ += lines * lineHeight(); }
     void turn() {
         newPage_();
         y_ = page_.top();

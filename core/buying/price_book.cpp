@@ -15,4 +15,14 @@ std::optional<Money> priceOf(const Offer& offer, const Currency& currency, const
     return Money{std::llround(minor), currency};
 }
 
+bool comesInOneLot(const PriceBook& book, const std::string& product, bool usually) {
+    bool any = false;
+    for (const Offer& o : book.offers) {
+        if (o.product != product || o.state == OfferState::Withdrawn) continue;
+        if (o.lot == LotRule::One) return true;
+        any = any || o.lot == LotRule::Any;
+    }
+    return usually && !any;
+}
+
 } // namespace westrum

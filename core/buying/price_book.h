@@ -11,6 +11,13 @@ namespace westrum {
 
 enum class OfferState { Sold, OutOfStock, Withdrawn };
 
+/// Whether all of a product must come from one lot, and so from one supplier.
+enum class LotRule {
+    Usual, ///< as its family has it: what is seen, in one
+    One,
+    Any
+};
+
 /// A product as somebody sells it, besides what the catalogue says.
 struct Offer {
     std::string product; ///< id
@@ -20,6 +27,7 @@ struct Offer {
     bool taxIncluded = true;
     double tax = 0; ///< share to be added where it is not
     OfferState state{};
+    LotRule lot{};
     std::string date; ///< of the price, as it was given
     friend bool operator==(const Offer&, const Offer&) = default;
 };
@@ -46,6 +54,9 @@ struct PriceBook {
 
 /// An offer's price in the job's currency, tax and all; nothing if its currency has no rate.
 std::optional<Money> priceOf(const Offer& offer, const Currency& currency, const PriceBook& book);
+
+/// Whether a product comes in one lot: one offer that says so binds all of them; else one that says it need not.
+bool comesInOneLot(const PriceBook& book, const std::string& product, bool usually);
 
 inline constexpr std::size_t kMostOffers = 100000;
 

@@ -120,6 +120,11 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     p.laidArea = a.laidArea + b.laidArea;
     p.laidMass = a.laidMass + b.laidMass;
     p.spare = 0;
+    p.offcuts = a.offcuts + b.offcuts;
+    if (areaOf(b.offcutLength, b.offcutWidth) > areaOf(a.offcutLength, a.offcutWidth)) {
+        p.offcutLength = b.offcutLength;
+        p.offcutWidth = b.offcutWidth;
+    }
     if (p.packPrice) p.cost = *p.packPrice * p.packs;
     return p;
 }

@@ -469,6 +469,12 @@ Plan withCuts(Plan plan, const Job& job, const std::vector<ProductCut>& cuts) {
             p.size = item.stock.empty() ? std::string() : item.name;
             p.family = product->family;
             p.unitsPerPack = product->family == "planks" ? plankOf(*product).perPack : 1;
+            for (const LeftRectangle& left : item.left) {
+                ++p.offcuts;
+                if (left.widthMm * left.heightMm <= areaOf(p.offcutLength, p.offcutWidth).value * 1e6) continue;
+                p.offcutLength = {left.widthMm};
+                p.offcutWidth = {left.heightMm};
+            }
             ++p.unitsNeeded;
             p.packs = (p.unitsNeeded + p.unitsPerPack - 1) / p.unitsPerPack;
             p.packPrice = product->family == "planks" ? product->packPrice : item.price;

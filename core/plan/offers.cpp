@@ -79,12 +79,18 @@ Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, doubl
         p.laidMass = {};
         p.laidArea = {};
         p.consumedArea = {};
+        p.offcuts = 0;
     }
     if (p.amountPerPack > 0) {
         p.amount = std::min(rest, c.size * c.count);
         rest -= p.amount;
     }
     return p;
+}
+
+/// Whether two lots of it side by side would show.
+bool isSeen(const Purchase& p) {
+    return (findFamily(p.family) || stockFormOf(p.family)) && p.family != "battens" && p.family != "foam" && !p.serves;
 }
 
 } // namespace
@@ -96,6 +102,7 @@ void chooseOffers(const Job& job, Plan& plan) {
         if (plan.totals.cost && was && p.cost && was->currency == job.currency)
             plan.totals.cost = *plan.totals.cost + (*p.cost - *was);
         if (const Product* sold = job.catalogue.find(p.product)) p.supplier = sold->supplier;
+        p.oneLot = comesInOneLot(job.prices, p.product, isSeen(p));
     }
     plan.deliveries.clear();
     plan.leastCost.reset();
@@ -152,7 +159,7 @@ void chooseOffers(const Job& job, Plan& plan) {
         if (ways.empty()) continue;
         asked.back() = place;
         request.needs.push_back(m.metres ? 1 : m.need);
-        request.oneLot.push_back(findFamily(p.family) != nullptr || stockFormOf(p.family).has_value());
+        request.oneLot.push_back(p.oneLot);
         for (Chosen& way : ways) {
             const std::int64_t price =
                 m.metres ? std::llround(static_cast<double>(way.price.minor) * m.need) : way.price.minor;

@@ -252,6 +252,10 @@ private slots:
         QVERIFY(!b.sentenceShown().isEmpty());
         QCOMPARE(b.document.job().prices.offers[0].price.minor, 4000); // nothing is lost
         // In another currency it counts once its rate is typed.
+        QVERIFY(offers->model()->setData(cell(OffersModel::Lot), QStringLiteral("One")));
+        QVERIFY(!offers->model()->setData(cell(OffersModel::Lot), QStringLiteral("some")));
+        QVERIFY(b.sentenceShown().contains(QStringLiteral("usual, one, any")));
+        QVERIFY(b.document.job().prices.offers[0].lot == LotRule::One);
         QVERIFY(offers->model()->setData(cell(OffersModel::Price), QStringLiteral("30 GBP")));
         QVERIFY(settleCuts(b.document));
         QCOMPARE(b.document.plan()->totals.cost->minor, before);

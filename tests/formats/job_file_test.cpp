@@ -84,6 +84,7 @@ private slots:
                               .taxIncluded = false,
                               .tax = 0.2,
                               .state = OfferState::OutOfStock,
+                              .lot = LotRule::One,
                               .date = "2026-11-01"}};
         job.prices.suppliers = {{"Other", Money{500, job.currency}, Money{9000, job.currency}}, {"None", {}, {}}};
         job.prices.rates = {{"GBP", 1.17}};

@@ -39,7 +39,9 @@ private slots:
              .supplier = "Yard, \"the\" other",
              .price = {99900, {}},
              .taxIncluded = false,
-             .tax = 0.19}};
+             .tax = 0.19,
+             .lot = LotRule::Any},
+            {.product = "reed-mat", .supplier = "Third", .price = {1, {}}, .lot = LotRule::One}};
         const QByteArray csv = pricesAsCsv(book, catalogue_);
         QVERIFY(csv.contains("'=cmd|calc") && csv.contains("'-1+1"));
         const PriceReading r = read(csv);

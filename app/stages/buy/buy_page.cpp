@@ -107,8 +107,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     table_->horizontalHeader()->setSectionResizeMode(PurchaseModel::Name, QHeaderView::Stretch);
     const QFontMetrics metrics(textFont());
     for (const auto& [column, text] : {std::pair(PurchaseModel::Buy, QStringLiteral("88 containers")),
-                                       std::pair(PurchaseModel::Needed, QStringLiteral("88 888 mm off the roll")),
-                                       std::pair(PurchaseModel::LeftOver, QStringLiteral("888 machine sc")),
+                                       std::pair(PurchaseModel::Needed, QStringLiteral("888 rivet nuts")),
+                                       std::pair(PurchaseModel::LeftOver, QStringLiteral("88, up to 8 888 × 8 888 mm")),
                                        std::pair(PurchaseModel::Short, QStringLiteral("runs short 8")),
                                        std::pair(PurchaseModel::Cost, QStringLiteral("8 888.88 EUR"))})
         table_->setColumnWidth(column, metrics.horizontalAdvance(text) + 18);
@@ -538,12 +538,13 @@ void BuyPage::refreshLine() {
     said << tr("buy %1").arg(packsText(*p, f)) << tr("needed %1").arg(neededText(*p, f));
     const QString left = leftOverText(*p, f);
     if (left != QStringLiteral("–")) said << tr("%1 left over").arg(left);
+    if (p->oneLot && p->packs > 1) said << tr("all of one lot");
     if (p->spare > 0) said << tr("%1 of it to spare").arg(spareText(*p, job.catalogue, f));
     QString text = said.join(QStringLiteral("  ·  "));
     text[0] = text[0].toUpper();
     for (const RoughCut& r : roughCutsNow())
         if (r.product == p->product && r.size == p->size)
-            text += QLatin1Char(' ') + roughCutTexts(job, {r}, f).join(QString());
+            text += QStringLiteral(". ") + roughCutTexts(job, {r}, f).join(QString());
     lineText_->setText(text);
     shares_->show(*p, job, f);
     refreshBought(*p);

@@ -13,7 +13,9 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <optional>
 #include <set>
 
 namespace westrum {
@@ -28,6 +30,28 @@ QString stateText(OfferState s) {
     case OfferState::Withdrawn: return OffersModel::tr("withdrawn");
     }
     return {};
+}
+
+QString lotText(LotRule l) {
+    switch (l) {
+    case LotRule::Usual: return OffersModel::tr("usual");
+    case LotRule::One: return OffersModel::tr("one");
+    case LotRule::Any: return OffersModel::tr("any");
+    }
+    return {};
+}
+
+/// The value that a word stands for; nothing, and a sentence that lists them all, if it stands for none.
+template <class Value, std::size_t n>
+std::optional<Value> meant(const QString& typed, const std::array<Value, n>& values, QString (*text)(Value),
+                           QString& refused) {
+    QStringList words;
+    for (const Value v : values) {
+        if (text(v).compare(typed, Qt::CaseInsensitive) == 0) return v;
+        words << text(v);
+    }
+    refused = OffersModel::tr("Type one of: %1.").arg(words.join(QStringLiteral(", ")));
+    return std::nullopt;
 }
 
 /// As it can be typed again.
@@ -88,6 +112,7 @@ QVariant OffersModel::data(const QModelIndex& index, int role) const {
         if (edit) return QString::number(o.taxIncluded ? 0 : o.tax * 100);
         return o.taxIncluded ? tr("included") : tr("+ %1").arg(f.percent(o.tax));
     case State: return stateText(o.state);
+    case Lot: return lotText(o.lot);
     case Date: return QString::fromStdString(o.date);
     default: return {};
     }
@@ -137,16 +162,18 @@ bool OffersModel::setData(const QModelIndex& index, const QVariant& value, int r
         break;
     }
     case State: {
-        bool known = false;
-        for (const OfferState s : {OfferState::Sold, OfferState::OutOfStock, OfferState::Withdrawn})
-            if (stateText(s).compare(typed, Qt::CaseInsensitive) == 0) {
-                o.state = s;
-                known = true;
-            }
-        if (!known)
-            return refuse(tr("Type one of: %1, %2, %3.")
-                              .arg(stateText(OfferState::Sold), stateText(OfferState::OutOfStock),
-                                   stateText(OfferState::Withdrawn)));
+        QString refused;
+        const auto state = meant(typed, std::array{OfferState::Sold, OfferState::OutOfStock, OfferState::Withdrawn},
+                                 stateText, refused);
+        if (!state) return refuse(refused);
+        o.state = *state;
+        break;
+    }
+    case Lot: {
+        QString refused;
+        const auto lot = meant(typed, std::array{LotRule::Usual, LotRule::One, LotRule::Any}, lotText, refused);
+        if (!lot) return refuse(refused);
+        o.lot = *lot;
         break;
     }
     case Date: o.date = typed.left(40).toStdString(); break;
@@ -166,6 +193,7 @@ QVariant OffersModel::headerData(int section, Qt::Orientation orientation, int r
     case Price: return tr("price");
     case Tax: return tr("tax");
     case State: return tr("state");
+    case Lot: return tr("lot");
     case Date: return tr("of");
     default: return {};
     }
@@ -227,6 +255,7 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
                                        std::pair(OffersModel::Price, QStringLiteral("8 888.88 EUR")),
                                        std::pair(OffersModel::Tax, QStringLiteral("included 8")),
                                        std::pair(OffersModel::State, QStringLiteral("out of stock")),
+                                       std::pair(OffersModel::Lot, QStringLiteral("usual")),
                                        std::pair(OffersModel::Date, QStringLiteral("2026-88-88"))})
         table_->setColumnWidth(column, metrics.horizontalAdvance(text) + 18);
     connect(model_, &OffersModel::problem, this, &PricesView::problem);

@@ -19,7 +19,7 @@ namespace westrum {
 class OffersModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    enum Column { Name, From, Size, Price, Tax, State, Date, Columns };
+    enum Column { Name, From, Size, Price, Tax, State, Lot, Date, Columns };
     OffersModel(JobDocument& document, char decimalMark, QObject* parent = nullptr);
     void refresh();
 

@@ -44,7 +44,10 @@ std::vector<Alike> alike(const SetOut& setOut) {
 void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QString& surface, const SurfacePlan& plan,
                 const LayerPlan& layer, const Product* product, const Figures& f) {
     const SetOut& s = layer.setOut;
+    const Bounds b = boundsOf(plan.measured.outline);
+    const double height = std::min(page.height() * 0.36, page.width() * b.height() / b.width() + 8);
     sheet.gap();
+    sheet.keep(height + 80); // its heading, the drawing, and the first of its pieces
     sheet.heading(product ? ShoppingPrint::tr("%1: %2").arg(surface, QString::fromStdString(product->name)) : surface,
                   1.2);
     if (s.module > 0)
@@ -52,13 +55,12 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
             ShoppingPrint::tr(
                 "First row %1 wide, last row %2. Row 1 is at the foot of the drawing; the rear of the van is left.")
                 .arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow)));
-    const Bounds b = boundsOf(plan.measured.outline);
-    const double height = std::min(page.height() * 0.5, page.width() * b.height() / b.width() + 8);
     paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), plan.measured.outline, s, product, f,
                 {.names = layer.family == "sheet"});
     painter.setPen(QPen(Qt::black, 0.6));
     painter.setBrush(Qt::NoBrush);
-    sheet.turn();
+    sheet.gap(0.5);
+    sheet.keep(80);
     sheet.heading(ShoppingPrint::tr("Cut list, %1").arg(surface), 1.2);
     if (layer.family == "tiles" || layer.family == "sheet") {
         const QList<double> shares{0.1, 0.16, 0.16, 0.14, 0.44};
@@ -78,7 +80,10 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
     const bool boards = layer.family == "boards";
     const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
     sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
-               boards ? ShoppingPrint::tr("ripped to") : ShoppingPrint::tr("plank"), ShoppingPrint::tr("remark")},
+               boards                     ? ShoppingPrint::tr("ripped to")
+               : layer.family == "planks" ? ShoppingPrint::tr("plank")
+                                          : QString(),
+               ShoppingPrint::tr("remark")},
               cuts, true);
     for (const Piece& p : s.pieces) {
         QStringList notes;
@@ -107,24 +112,26 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
     sheet.heading(QString::fromStdString(job.name) +
                   (job.vehicle.empty() ? QString() : QStringLiteral(", ") + QString::fromStdString(job.vehicle)));
     sheet.heading(ShoppingPrint::tr("To buy"), 1.2);
-    const QList<double> shares{0.34, 0.16, 0.12, 0.15, 0.11, 0.12};
-    sheet.row({ShoppingPrint::tr("product"), ShoppingPrint::tr("from"), ShoppingPrint::tr("buy"),
-               ShoppingPrint::tr("needed"), ShoppingPrint::tr("left over"), ShoppingPrint::tr("cost")},
-              shares, true);
+    const QList<double> shares{0.36, 0.14, 0.13, 0.23, 0.14};
     for (const Trip& trip : tripsOf(job, plan)) { // one shop after the other
         const QString supplier = QString::fromStdString(trip.supplier);
+        sheet.gap();
+        sheet.row({supplier.isEmpty() ? ShoppingPrint::tr("from somebody") : supplier, ShoppingPrint::tr("buy"),
+                   ShoppingPrint::tr("needed"), ShoppingPrint::tr("left over"), ShoppingPrint::tr("cost")},
+                  shares, true);
         for (const std::size_t i : trip.lines) {
             const Purchase& p = plan.purchases[i];
-            sheet.row({purchaseName(p, job.catalogue), supplier, packsText(p, f), neededText(p, f), leftOverText(p, f),
+            sheet.row({nameWithLot(p, job.catalogue), packsText(p, f), neededText(p, f), leftOverText(p, f),
                        p.cost ? f.money(*p.cost) : QStringLiteral("–")},
                       shares);
         }
+        sheet.gap(0.3);
         sheet.text((trip.brought ? ShoppingPrint::tr("%1 brings it: %2, about %3.")
                                  : ShoppingPrint::tr("To fetch from %1: %2, about %3."))
                        .arg(supplier.isEmpty() ? ShoppingPrint::tr("somebody") : supplier,
                             trip.cost ? f.money(*trip.cost) : ShoppingPrint::tr("no price"), f.mass(trip.mass)));
-        sheet.gap();
     }
+    sheet.gap();
     for (const QString& ask : roughCutTexts(job, roughCuts, f)) sheet.text(ask);
     sheet.gap();
     sheet.text(plan.totals.cost ? ShoppingPrint::tr("In all %1, %2 added to the van.")

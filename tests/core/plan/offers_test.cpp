@@ -61,6 +61,25 @@ private slots:
         QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
     }
 
+    void whatMustBeOfOneLotComesFromOneSupplier() {
+        // 1.5 l. Half a litre costs 5.00 here, a litre 9.00 there: one of each is cheapest, 14.00; or, all of one
+        // lot, three times half a litre for 15.00.
+        Job job = painted(9);
+        job.catalogue.products.back().packPrice.reset();
+        job.prices.offers = {{.product = "paint", .supplier = "Here", .size = 0.5, .price = {500, {}}},
+                             {.product = "paint", .supplier = "There", .size = 1, .price = {900, {}}}};
+        QCOMPARE(linesOf(bought(job), "paint").size(), 2UL);
+        job.prices.offers[1].lot = LotRule::One;
+        const Plan p = bought(job);
+        QCOMPARE(linesOf(p, "paint").size(), 1UL);
+        QCOMPARE(linesOf(p, "paint")[0]->cost->minor, 1500);
+        QVERIFY(linesOf(p, "paint")[0]->oneLot);
+        // Planks are seen, so they come in one lot; unless who sells them says that theirs all match.
+        QVERIFY(linesOf(p, "plank")[0]->oneLot);
+        job.prices.offers.push_back({.product = "plank", .supplier = "Here", .price = {4000, {}}, .lot = LotRule::Any});
+        QVERIFY(!linesOf(bought(job), "plank")[0]->oneLot);
+    }
+
     void deliveryIsPaidOnceSharedAndAvoided() {
         Job job = painted(9);
         job.catalogue.products[0].supplier = "Plank hall";
