@@ -1,5 +1,6 @@
 #include "core/buying/buying_plan.h"
 
+#include "core/buying/supplier_sets.h"
 #include "core/units/count.h"
 
 #include <glpk.h>
@@ -11,7 +12,15 @@
 namespace westrum {
 namespace {
 
-constexpr int kMostMs = 2000; ///< of searching: what is found by then is told with its bound
+constexpr std::size_t kMostOptions = 40; ///< of a programme: beyond, the answer by sets stands with its bound
+constexpr int kMostNodes = 400;          ///< of its tree: what is found by then is told with its bound
+
+/// Ends the search after so many nodes: the same on any machine.
+void countNodes(glp_tree* tree, void*) {
+    int nodes = 0;
+    glp_ios_tree_size(tree, nullptr, nullptr, &nodes);
+    if (nodes > kMostNodes) glp_ios_terminate(tree);
+}
 
 /// The rows and columns of one programme, filled step by step.
 class Programme {
@@ -46,10 +55,8 @@ private:
     std::unique_ptr<glp_prob, void (*)(glp_prob*)> program_;
 };
 
-} // namespace
-
-std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& r) {
-    if (r.options.empty()) return std::nullopt;
+/// All at once as a mixed-integer programme.
+std::optional<BuyAnswer> programmed(const BuyRequest& r) {
     const std::size_t products = r.needs.size(), suppliers = r.suppliers.size();
     Programme p;
     std::vector<int> option(r.options.size()), visit(suppliers, 0), free(suppliers, 0);
@@ -106,7 +113,7 @@ std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& r) {
     glp_iocp how;
     glp_init_iocp(&how);
     how.msg_lev = GLP_MSG_OFF;
-    how.tm_lim = kMostMs;
+    how.cb_func = countNodes;
     how.gmi_cuts = how.mir_cuts = GLP_ON;
     if (glp_simplex(p.get(), &simplex) != 0 || glp_get_status(p.get()) != GLP_OPT) return std::nullopt;
     const double relaxed = glp_get_obj_val(p.get());
@@ -116,24 +123,26 @@ std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& r) {
     BuyAnswer a;
     for (std::size_t k = 0; k < r.options.size(); ++k)
         a.counts.push_back(static_cast<int>(std::lround(glp_mip_col_val(p.get(), option[k]))));
-    for (std::size_t s = 0; s < suppliers; ++s) {
-        std::int64_t goods = 0;
-        bool comes = false;
-        for (std::size_t k = 0; k < r.options.size(); ++k)
-            if (r.options[k].supplier == static_cast<int>(s) && a.counts[k] > 0) {
-                comes = true;
-                goods += r.options[k].priceMinor * a.counts[k];
-            }
-        const bool nothing = r.suppliers[s].freeFromMinor && goods >= *r.suppliers[s].freeFromMinor;
-        const bool paid = comes && r.suppliers[s].deliveryMinor > 0 && !nothing;
-        a.delivered.push_back(paid);
-        a.costMinor += goods + (paid ? r.suppliers[s].deliveryMinor : 0);
-    }
+    reckon(r, a);
     // Whole cents: a bound of 99.1 means that nothing is cheaper than 100.
     a.leastMinor = ended == 0 && status == GLP_OPT
                        ? a.costMinor
                        : std::min(a.costMinor, static_cast<std::int64_t>(std::ceil(relaxed - 1e-6)));
     return a;
+}
+
+} // namespace
+
+std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& r) {
+    if (r.options.empty()) return std::nullopt;
+    std::optional<BuyAnswer> answer = cheapestBySets(r);
+    if (answer && (answer->proven() || r.options.size() > kMostOptions)) return answer;
+    std::optional<BuyAnswer> other = programmed(r);
+    if (!answer || !other) return answer ? answer : other;
+    const std::int64_t least = std::max(answer->leastMinor, other->leastMinor);
+    if (other->costMinor < answer->costMinor) std::swap(answer, other);
+    answer->leastMinor = std::min(least, answer->costMinor);
+    return answer;
 }
 
 } // namespace westrum

@@ -34,9 +34,9 @@ struct BuyAnswer {
     [[nodiscard]] bool proven() const { return leastMinor >= costMinor; }
 };
 
-/// The cheapest purchases that meet every need, deliveries counted: mixed-integer programme (GLPK, branch and cut),
-/// with the bound that it proved. Products that no option serves are left out. Nothing if there are no options at all.
-/// Source: docs/formulae.md#buying
+/// The cheapest purchases that meet every need, deliveries counted, with a bound (see cheapestBySets()); where that
+/// leaves a gap and the options are few, by a mixed-integer programme too (GLPK, branch and cut). Products that no
+/// option serves are left out. Nothing if there are no options at all. Source: docs/formulae.md#buying
 std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& request);
 
 } // namespace westrum
