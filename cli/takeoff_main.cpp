@@ -1,6 +1,7 @@
-// westrum-takeoff JOB [--json|--csv|--cuts|--text]: the plan of a job without a window.
-// Exit status: 0 planned, 1 planned with errors among the remarks, 2 cannot read.
+// westrum-takeoff JOB [--json|--csv|--cuts|--text] [--iterations N]: the plan of a job without a window, cut and
+// bought. Exit status: 0 planned, 1 planned with errors among the remarks, 2 cannot read.
 
+#include "core/plan/cut_problems.h"
 #include "formats/job_file.h"
 #include "formats/plan_file.h"
 #include "formats/translations.h"
@@ -30,7 +31,11 @@ int main(int argc, char** argv) {
     const QCommandLineOption csv(QStringLiteral("csv"), Takeoff::tr("The shopping list as CSV."));
     const QCommandLineOption cuts(QStringLiteral("cuts"), Takeoff::tr("The cut list as CSV."));
     const QCommandLineOption text(QStringLiteral("text"), Takeoff::tr("Sentences and tables (the default)."));
-    parser.addOptions({json, csv, cuts, text});
+    const QCommandLineOption iterations(
+        QStringLiteral("iterations"),
+        Takeoff::tr("How long the cutting of each product searches: the same number, the same answer."),
+        QStringLiteral("N"), QStringLiteral("300"));
+    parser.addOptions({json, csv, cuts, text, iterations});
     parser.addPositionalArgument(QStringLiteral("JOB"), Takeoff::tr("A job file."));
     parser.addHelpOption();
     parser.addVersionOption();
@@ -41,9 +46,12 @@ int main(int argc, char** argv) {
     if (parser.isSet(QStringLiteral("help"))) parser.showHelp(0);
     if (parser.isSet(QStringLiteral("version"))) parser.showVersion();
     const int forms = parser.isSet(json) + parser.isSet(csv) + parser.isSet(cuts) + parser.isSet(text);
-    if (parser.positionalArguments().size() != 1 || forms > 1) {
-        std::fprintf(stderr, "%s\n",
-                     qPrintable(Takeoff::tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text]")));
+    bool counted = false;
+    const int search = parser.value(iterations).toInt(&counted);
+    if (parser.positionalArguments().size() != 1 || forms > 1 || !counted || search < 1) {
+        std::fprintf(
+            stderr, "%s\n",
+            qPrintable(Takeoff::tr("usage: westrum-takeoff JOB [--json|--csv|--cuts|--text] [--iterations N]")));
         return 2;
     }
     const QString path = parser.positionalArguments().constFirst();
@@ -53,7 +61,11 @@ int main(int argc, char** argv) {
             std::fprintf(stderr, "%s: %s\n", qPrintable(path), qPrintable(sentence(fault)));
         return 2;
     }
-    const Plan result = plan(job.value());
+    Plan result = plan(job.value());
+    std::vector<ProductCut> products;
+    for (const CutProblem& problem : cutProblems(job.value(), result))
+        products.push_back(cutProduct(problem, {.seed = problem.seed, .iterations = search}));
+    result = withCuts(std::move(result), job.value(), products);
     QByteArray out;
     if (parser.isSet(json))
         out = planAsJson(job.value(), result);
