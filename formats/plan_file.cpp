@@ -287,7 +287,7 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
     QByteArray out = line({"product", "supplier", "family", "packs", "units per pack", "units needed", "units left",
                            QByteArray("pack price ") + job.currency.name().c_str(),
                            QByteArray("cost ") + job.currency.name().c_str(), "bought m2", "consumed m2", "laid m2",
-                           "bought kg", "laid kg"});
+                           "bought kg", "laid kg", "of them spare", "one lot", "offcuts to keep"});
     for (const Purchase& p : plan.purchases) {
         const Product* product = job.catalogue.find(p.product);
         const auto money = [](const std::optional<Money>& m) {
@@ -300,7 +300,8 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
                      csvCell(QString::fromStdString(p.family)), csvNumber(p.packs, 0), csvNumber(p.unitsPerPack, 0),
                      csvNumber(p.unitsNeeded, 0), csvNumber(p.unitsLeft(), 0), money(p.packPrice), money(p.cost),
                      csvNumber(p.boughtArea.value, 3), csvNumber(p.consumedArea.value, 3),
-                     csvNumber(p.laidArea.value, 3), csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2)});
+                     csvNumber(p.laidArea.value, 3), csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2),
+                     csvNumber(p.spare, 0), p.oneLot ? "yes" : "no", csvNumber(p.offcuts, 0)});
     }
     return out;
 }

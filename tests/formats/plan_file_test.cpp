@@ -1,5 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/plan/cut_problems.h"
 #include "formats/csv.h"
 #include "formats/demo.h"
 #include "formats/plan_file.h"
@@ -45,6 +46,8 @@ private slots:
         const auto lines = [](const QByteArray& csv) { return csv.count("\r\n"); };
         QCOMPARE(lines(shoppingListAsCsv(job, p)), static_cast<qsizetype>(p.purchases.size()) + 1);
         QCOMPARE(lines(cutListAsCsv(job, p)), static_cast<qsizetype>(p.surfaces[0].setOut().pieces.size()) + 1);
+        // Planks are seen: of one lot, none of them to spare, and what is left of them is whole.
+        QVERIFY(shoppingListAsCsv(job, withCuts(p, job, {})).contains(",0,yes,0\r\n"));
         const auto columns = [](const QByteArray& line) { return line.count(','); };
         const auto all = cutListAsCsv(job, p).split('\n');
         for (const QByteArray& line : all)
