@@ -104,9 +104,14 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
             .arg(f["other"], f["length"]);
     case RemarkKind::NeedUnserved: {
         const QString what = needText(static_cast<Serves>(f.count("serves")), f.share("amount"), figures);
-        if (f.count("least") <= 0)
+        if (f.mm("least") <= 0)
             return FinishWords::tr("The catalogue has nothing for %1: it is not on the list.").arg(what);
-        return f.count("most") > 0
+        if (f.mm("most") > 0 && f.mm("most") < f.mm("least"))
+            return FinishWords::tr(
+                       "%1 would have to be %2 long to hold and no longer than %3 so as not to come through: "
+                       "take thicker battens, or glue.")
+                .arg(what, f["least"], f["most"]);
+        return f.mm("most") > 0
                    ? FinishWords::tr("The catalogue has nothing for %1 between %2 and %3 long: it is not on the list.")
                          .arg(what, f["least"], f["most"])
                    : FinishWords::tr("The catalogue has nothing for %1 at least %2 long: it is not on the list.")

@@ -102,7 +102,7 @@ private:
     [[nodiscard]] double kerf() const;
 
     const CutProblem& p_;
-    bool first_ = false; ///< a first layout is counted, not cut from: what is left of its rolls is not sought
+    bool first_ = false;         ///< a first layout is counted, not cut from: what is left of its rolls is not sought
     ProductCut result_;          ///< what stands already: decided and locked items, troubles
     std::vector<int> open_;      ///< pieces without a fixed place
     std::vector<Pinned> pinned_; ///< items with pins, to be filled up

@@ -4,10 +4,13 @@
 #include "core/setout/plank_floor.h"
 #include "formats/demo.h"
 #include "formats/field_names.h"
+#include "formats/shopping_file.h"
 #include "formats/words.h"
 #include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
+
+#include <tuple>
 
 using namespace westrum;
 using namespace westrum::test;
@@ -148,6 +151,65 @@ private slots:
             for (int id : step.pieces)
                 QVERIFY(stepPiece(p.surfaces[0].setOut(), id, "planks", {}).contains(QStringLiteral("plank")));
         }
+    }
+
+    void whatNothingServesSaysWhatItWouldHaveToBe() {
+        const auto told = [](double least, double most) {
+            const Remark r{Severity::Note,
+                           {},
+                           RemarkKind::NeedUnserved,
+                           {{"serves", static_cast<std::int64_t>(Serves::Screws)},
+                            {"amount", 125.0},
+                            {"least", Mm{least}},
+                            {"most", Mm{most}}},
+                           {}};
+            return plain(sentence(r, {}));
+        };
+        QCOMPARE(told(0, 0), QStringLiteral("The catalogue has nothing for 125 screws: it is not on the list."));
+        QCOMPARE(told(21, 30), QStringLiteral("The catalogue has nothing for 125 screws between 21 mm and 30 mm long: "
+                                              "it is not on the list."));
+        QCOMPARE(
+            told(21, 0),
+            QStringLiteral("The catalogue has nothing for 125 screws at least 21 mm long: it is not on the list."));
+        // 9 mm of boards on strips of 9: to hold 12 mm in them a screw is 21 long, to stay 4 short of the skin 14.
+        QCOMPARE(told(21, 14),
+                 QStringLiteral("125 screws would have to be 21 mm long to hold and no longer than 14 mm so "
+                                "as not to come through: take thicker battens, or glue."));
+    }
+
+    void measuresStandWithAndWithoutWhatTheyAreOf() {
+        for (const auto& [serves, alone, whole] :
+             {std::tuple(Serves::Zip, "2.5 m", "2.5 m of zip"), std::tuple(Serves::Grout, "1.1 kg", "1.1 kg of grout"),
+              std::tuple(Serves::AdhesiveTube, "444 ml", "444 ml of adhesive from the tube"),
+              std::tuple(Serves::AbrasiveDiscs, "14.22 m²", "14.22 m² to sand"),
+              std::tuple(Serves::Screws, "3 screws", "3 screws")}) {
+            const double amount = serves == Serves::Zip            ? 2.5
+                                  : serves == Serves::Grout        ? 1.1
+                                  : serves == Serves::AdhesiveTube ? 444
+                                  : serves == Serves::Screws       ? 2.4 // whole ones
+                                                                   : 14.22;
+            QCOMPARE(plain(measureText(serves, amount, {})), QString::fromUtf8(alone));
+            QCOMPARE(plain(needText(serves, amount, {})), QString::fromUtf8(whole));
+        }
+    }
+
+    void whatIsLeftOfCutGoodsIsTheLargestAndHowMany() {
+        Purchase p{.product = "x", .family = "sheet", .packs = 2, .unitsNeeded = 2};
+        QCOMPARE(leftOverText(p, {}), QStringLiteral("–"));
+        p.offcuts = 1;
+        p.offcutLength = {1188};
+        p.offcutWidth = {558};
+        QCOMPARE(plain(leftOverText(p, {})), QStringLiteral("1 188 × 558 mm"));
+        p.offcuts = 3;
+        QCOMPARE(plain(leftOverText(p, {})), QStringLiteral("3, up to 1 188 × 558 mm"));
+        p.family = "trim"; // as wide as it comes
+        QCOMPARE(plain(leftOverText(p, {})), QStringLiteral("3, up to 1 188 mm"));
+        Catalogue catalogue;
+        catalogue.products = {{.id = "x", .family = "sheet", .name = "Ply"}};
+        p.oneLot = true;
+        QCOMPARE(nameWithLot(p, catalogue), QStringLiteral("Ply, of one lot"));
+        p.packs = 1; // one is one lot anyway
+        QCOMPARE(nameWithLot(p, catalogue), QStringLiteral("Ply"));
     }
 
     void whatIsBoughtIsSaidByItsKind() {

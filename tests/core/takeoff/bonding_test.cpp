@@ -7,12 +7,22 @@
 #include "tests/support/registry.h"
 
 #include <array>
+#include <vector>
 
 using namespace westrum;
 
 class BondingTest : public QObject {
     Q_OBJECT
 private slots:
+    void litresAreTheSumOverTheCoats() {
+        // 24.5 m2: 9 m2 a litre on the bare face, then twice 12, and 5 % stays in the tray:
+        // (24.5/9 + 24.5/12 + 24.5/12) x 1.05 = 7.1458 l.
+        QVERIFY(std::abs(litresFor({24.5}, std::vector{9.0, 12.0, 12.0}, 0.05) - 7.145833) < 1e-6);
+        QCOMPARE(litresFor({24}, std::vector{12.0, 12.0}, 0), 4.0);
+        QCOMPARE(litresFor({0}, std::vector{12.0}, 0.1), 0.0);
+        QCOMPARE(litresFor({5}, std::vector<double>{}, 0.1), 0.0); // no coat, no paint
+    }
+
     void bothFacesAndEveryCoatCount() {
         // 3 m2, the back of a carpet at 220 g/m2 once, ply at 150 g/m2 twice and half as much again for its pores:
         //   220 + 2 x 150 x 1.5 = 670 g/m2;  3 x 670 = 2010 g, and a tenth of it lost: 2211 g
