@@ -6,6 +6,7 @@
 #include "core/cutting/effort.h"
 #include "tests/support/registry.h"
 
+#include <algorithm>
 #include <functional>
 #include <set>
 
@@ -183,6 +184,53 @@ private slots:
         }
         const BuyAnswer b = *cheapestPurchases(r);
         QVERIFY(serves(r, b) && b.leastMinor <= b.costMinor && b.leastMinor <= a.costMinor);
+    }
+
+    void oneOfferMayBindAllToOneLot() {
+        PriceBook book;
+        book.offers = {{.product = "tile", .supplier = "Here", .price = {100, {}}},
+                       {.product = "tile", .supplier = "There", .price = {100, {}}, .lot = LotRule::Any}};
+        // Tiles are seen, so they match as a rule; who says that his do anyway sets that aside.
+        QVERIFY(comesInOneLot(book, "other", true));
+        QVERIFY(!comesInOneLot(book, "tile", true));
+        QVERIFY(!comesInOneLot(book, "tile", false));
+        // But one who insists binds all, as long as he sells it at all.
+        book.offers[0].lot = LotRule::One;
+        QVERIFY(comesInOneLot(book, "tile", true));
+        QVERIFY(comesInOneLot(book, "tile", false));
+        book.offers[0].state = OfferState::OutOfStock;
+        QVERIFY(comesInOneLot(book, "tile", false)); // it may be had again tomorrow
+        book.offers[0].state = OfferState::Withdrawn;
+        QVERIFY(!comesInOneLot(book, "tile", true));
+    }
+
+    void theOrderOfShopsAndOffersChangesNothing() {
+        Dice dice(44);
+        for (int round = 0; round < 20; ++round) {
+            BuyRequest r;
+            for (int s = 0; s < 4; ++s)
+                r.suppliers.push_back({static_cast<std::int64_t>(dice.below(2000)),
+                                       dice.below(2) ? std::optional<std::int64_t>(20000) : std::nullopt});
+            for (int i = 0; i < 12; ++i) {
+                r.needs.push_back(dice.between(1, 9));
+                r.oneLot.push_back(dice.below(2) == 0);
+                for (int s = 0; s < 4; ++s)
+                    r.options.push_back({i, s, static_cast<double>(1 + dice.below(4)),
+                                         static_cast<std::int64_t>(500 + dice.below(3000))});
+            }
+            const BuyAnswer a = *cheapestPurchases(r);
+            BuyRequest turned = r;
+            std::reverse(turned.suppliers.begin(), turned.suppliers.end());
+            std::reverse(turned.options.begin(), turned.options.end());
+            for (BuyOption& o : turned.options) o.supplier = 3 - o.supplier;
+            const BuyAnswer b = *cheapestPurchases(turned);
+            QVERIFY(serves(r, a) && serves(turned, b));
+            QCOMPARE(a.leastMinor, b.leastMinor);
+            if (a.proven() && b.proven()) QCOMPARE(a.costMinor, b.costMinor);
+            // Nothing costs less by dearer deliveries.
+            for (SupplierTerms& t : turned.suppliers) t.deliveryMinor += 100;
+            QVERIFY(cheapestPurchases(turned)->costMinor >= a.leastMinor);
+        }
     }
 
     void pricesAreReckonedWithTaxAndRate() {

@@ -72,6 +72,19 @@ private slots:
             QVERIFY(std::abs(odds[0].needs.chanceShort(have) - chanceOfRunningShort(needed, cuts, have, 0.1)) < 0.03);
     }
 
+    void whoSpoilsMoreNeedsNoLess() {
+        Job job = floorOfPlanks();
+        std::vector<double> likely;
+        for (const double chance : {0.0, 0.05, 0.3}) {
+            job.spoilChance = chance;
+            const auto odds = oddsOf(job, plan(job), {}, 300, kNone);
+            likely.push_back(odds[0].needs.within(0.9));
+            for (const double share : {0.1, 0.5, 0.9}) // more certainty takes no fewer planks
+                QVERIFY(odds[0].needs.within(share) <= odds[0].needs.within(std::min(1.0, share + 0.1)));
+        }
+        QVERIFY(likely[0] < likely[1] && likely[1] < likely[2]);
+    }
+
     void readingsThatAreOffChangeTheSetOutItself() {
         // 3640 wide rows of planks 1285 long, 1788 / 192 = 9.3 rows: a few millimetres more or less move the offcuts.
         const Job job = floorOfPlanks();

@@ -281,6 +281,29 @@ private slots:
         QVERIFY(feasible > 60);
     }
 
+    void littleEffortGivesSoundPlansAndTrueBounds() {
+        // What a short search proves must hold against a long one, and what it lays must keep the rules.
+        std::mt19937 dice(61);
+        for (int round = 0; round < 40; ++round) {
+            const double length = 1500 + dice() % 2600;
+            std::vector<Run> runs;
+            for (int r = 0; r < 7 + static_cast<int>(dice() % 4); ++r) runs.push_back({r, 0, length - 3.0 * r});
+            RowRules rules{.plankLength = 1220, .kerf = 3, .stagger = 300, .endLeast = 250};
+            rules.effort = 6000;
+            const RowPlan full = planRows(runs, rules);
+            for (const int effort : {20, 300}) {
+                rules.effort = effort;
+                const RowPlan quick = planRows(runs, rules);
+                if (!quick.feasible()) continue;
+                const QString wrong = fault(runs, rules, quick);
+                QVERIFY2(wrong.isEmpty(), qPrintable(QStringLiteral("seed 61, round %1: %2").arg(round).arg(wrong)));
+                if (!full.feasible()) continue;
+                QVERIFY2(quick.leastPossible <= full.planks, qPrintable(QString::number(round)));
+                QVERIFY2(full.leastPossible <= quick.planks, qPrintable(QString::number(round)));
+            }
+        }
+    }
+
     void planningAheadNeverTakesMore() {
         for (double length = 1500; length < 4200; length += 83) {
             RowRules rules{
