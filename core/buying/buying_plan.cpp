@@ -12,7 +12,7 @@
 namespace westrum {
 namespace {
 
-constexpr std::size_t kMostOptions = 40; ///< of a programme: beyond, the answer by sets stands with its bound
+constexpr std::size_t kMostChoices = 40; ///< of a programme: beyond, the answer by sets stands with its bound
 constexpr int kMostNodes = 400;          ///< of its tree: what is found by then is told with its bound
 
 /// Ends the search after so many nodes: the same on any machine.
@@ -131,12 +131,21 @@ std::optional<BuyAnswer> programmed(const BuyRequest& r) {
     return a;
 }
 
+/// Options of products that there is a choice for.
+std::size_t choicesIn(const BuyRequest& r) {
+    std::vector<std::size_t> options(r.needs.size(), 0);
+    for (const BuyOption& o : r.options) ++options[static_cast<std::size_t>(o.product)];
+    std::size_t choices = 0;
+    for (const std::size_t n : options) choices += n > 1 ? n : 0;
+    return choices;
+}
+
 } // namespace
 
 std::optional<BuyAnswer> cheapestPurchases(const BuyRequest& r) {
     if (r.options.empty()) return std::nullopt;
     std::optional<BuyAnswer> answer = cheapestBySets(r);
-    if (answer && (answer->proven() || r.options.size() > kMostOptions)) return answer;
+    if (answer && (answer->proven() || choicesIn(r) > kMostChoices)) return answer;
     std::optional<BuyAnswer> other = programmed(r);
     if (!answer || !other) return answer ? answer : other;
     const std::int64_t least = std::max(answer->leastMinor, other->leastMinor);
