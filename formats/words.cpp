@@ -391,23 +391,14 @@ QString sundryText(const Sundry& s, const Figures& f) {
 }
 
 QString measureText(Serves serves, double amount, const Figures& f) {
-    switch (serves) {
-    case Serves::HookAndLoop:
-    case Serves::BarrierTape:
-    case Serves::SeamSealer:
-    case Serves::Zip:
-    case Serves::Thread:
-    case Serves::PipingCord:
-    case Serves::MaskingTape:
-    case Serves::Blades:
-    case Serves::Sealant: return Words::tr("%1 m").arg(f.number(amount, amount < 10 ? 1 : 0));
-    case Serves::AdhesiveTube: return Words::tr("%1 ml").arg(f.number(amount, 0));
-    case Serves::Grout: return f.mass({amount});
-    case Serves::FoamGlue:
-    case Serves::PlainLining:
-    case Serves::AbrasiveDiscs: return f.area({amount});
-    default: return needText(serves, amount, f);
+    switch (unitOf(serves)) {
+    case NeedUnit::Pieces: return needText(serves, amount, f);
+    case NeedUnit::Metres: return Words::tr("%1 m").arg(f.number(amount, amount < 10 ? 1 : 0));
+    case NeedUnit::SquareMetres: return f.area({amount});
+    case NeedUnit::Millilitres: return Words::tr("%1 ml").arg(f.number(amount, 0));
+    case NeedUnit::Kilograms: return f.mass({amount});
     }
+    return {};
 }
 
 QString needText(Serves serves, double amount, const Figures& f) {

@@ -174,10 +174,10 @@ public:
         start.singleBefore.assign(lines_.size(), -1);
         // A wrong choice early on costs the whole of what is left: many short tries in other orders find what one long
         // one misses. The last goes on in the plain order as long as it may.
-        const int short_ = kShort * static_cast<int>(lines_.size());
+        const int brief = kShort * static_cast<int>(lines_.size());
         for (int spent = 0; spent < effort;) {
-            const int steps = spent == 0 || spent + short_ < effort / 2 ? std::min(short_, effort) : effort - spent;
-            shuffled_ = spent > 0 && spent + short_ < effort / 2;
+            const int steps = spent == 0 || spent + brief < effort / 2 ? std::min(brief, effort) : effort - spent;
+            shuffled_ = spent > 0 && spent + brief < effort / 2;
             stepsLeft_ = steps;
             gaveUp_ = false;
             if (place(0, start)) return Outcome::Found;
