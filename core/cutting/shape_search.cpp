@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <numbers>
 #include <numeric>
 
 namespace westrum {
@@ -13,6 +14,11 @@ namespace {
 constexpr double kTouching = 0.008;    // mm: overlaps up to this count as none
 constexpr std::size_t kMostKept = 600; // forms up to which a search keeps a table of its own
 constexpr double kNever = std::numeric_limits<double>::infinity();
+
+// Places that are looked at before a piece is moved.
+constexpr int kAnywhere = 40;
+constexpr int kNearby = 24;
+constexpr int kCorners = 60;
 
 constexpr std::size_t kDirections = 512;
 
@@ -225,16 +231,16 @@ void ShapeSearch::relocate(std::size_t item, double lengthMm) {
     if (now < int(ways.size())) consider(now, from);
     const Bounds& b = forms_.form(layout_.form[item]).bounds;
     const auto anyWay = [&] { return ways.size() == 1 ? 0 : int(dice_.below(ways.size())); };
-    for (int n = 0; n < 20; ++n) {
+    for (int n = 0; n < kAnywhere; ++n) {
         const int way = anyWay();
         if (const auto& box = rooms[std::size_t(way)])
             consider(way, {dice_.between(box->low.x, box->high.x), dice_.between(box->low.y, box->high.y)});
     }
-    for (int n = 0; n < 12; ++n)
+    for (int n = 0; n < kNearby; ++n)
         consider(anyWay(),
                  {from.x + b.width() * dice_.between(-0.25, 0.25), from.y + b.height() * dice_.between(-0.25, 0.25)});
     // Corners of no-fit regions: places where two corners or a corner and an edge touch.
-    for (int n = 0; n < 30; ++n) {
+    for (int n = 0; n < kCorners; ++n) {
         const int way = anyWay();
         const std::vector<Other>& list = others(way);
         if (list.empty()) break;
@@ -257,6 +263,95 @@ void ShapeSearch::relocate(std::size_t item, double lengthMm) {
     refine(others(chosen.way), *rooms[std::size_t(chosen.way)], chosen, size * 0.002, 0.002);
     layout_.form[item] = ways[std::size_t(chosen.way)];
     layout_.at[item] = chosen.at;
+}
+
+double ShapeSearch::strain(const std::vector<Point>& at, std::vector<Point>& slope) {
+    std::fill(slope.begin(), slope.end(), Point{});
+    tightest_ = 0;
+    double sum = 0;
+    for (const Tie& tie : ties_) {
+        const Point other = tie.j < count_ ? at[tie.j] : fixed_[tie.j - count_].at;
+        const Point place = tie.flipped ? at[tie.i] - other : other - at[tie.i];
+        const Bounds& b = tie.fit->bounds();
+        if (place.x <= b.low.x || place.x >= b.high.x || place.y <= b.low.y || place.y >= b.high.y) continue;
+        Point exit;
+        const double depth = tie.fit->depth(place, exit);
+        if (depth <= 0) continue;
+        tightest_ = std::max(tightest_, depth);
+        sum += depth * depth;
+        const Point grows = (tie.flipped ? exit - place : place - exit) * 2; // as j moves
+        if (tie.j < count_) slope[tie.j] = slope[tie.j] + grows;
+        slope[tie.i] = slope[tie.i] - grows;
+    }
+    return sum;
+}
+
+/// All pieces give way at once: the sum of the squared depths falls along its slope (spectral projected gradient;
+/// Birgin, Martinez and Raydan, 2000). What parts a row of pieces by a little each takes one call instead of many
+/// rounds. Pieces that a pattern or a group ties to places are left as they are.
+void ShapeSearch::settle(double lengthMm) {
+    constexpr int kMostSteps = 60;
+    constexpr std::size_t kMemory = 6; // steps by which the sum may grow for a while
+    constexpr double kEnough = 1e-4;   // share of the promised fall
+    if (problem_.repeat.alongMm > 0 || problem_.repeat.acrossMm > 0 || !groupSpanMm.empty()) return;
+    std::vector<Box> rooms;
+    for (std::size_t i = 0; i < count_; ++i) {
+        const auto box = room(i, layout_.form[i], lengthMm);
+        if (!box) return;
+        rooms.push_back(*box);
+    }
+    ties_.clear();
+    for (std::size_t i = 0; i < count_; ++i) {
+        const auto tie = [&](std::size_t j, int other) {
+            const int form = layout_.form[i];
+            const NoFit& fit = form <= other ? noFit(form, other) : noFit(other, form);
+            if (!fit.corners().empty()) ties_.push_back({i, j, &fit, form > other});
+        };
+        for (std::size_t j = i + 1; j < count_; ++j) tie(j, layout_.form[j]);
+        for (std::size_t f = 0; f < fixed_.size(); ++f) tie(count_ + f, fixed_[f].form);
+    }
+    const auto inside = [&](Point p, std::size_t i) {
+        return Point{std::clamp(p.x, rooms[i].low.x, rooms[i].high.x),
+                     std::clamp(p.y, rooms[i].low.y, rooms[i].high.y)};
+    };
+    std::vector<Point> at = layout_.at;
+    for (std::size_t i = 0; i < count_; ++i) at[i] = inside(at[i], i);
+    std::vector<Point> next(count_);
+    std::vector<Point> slope(count_);
+    std::vector<Point> nextSlope(count_);
+    double now = strain(at, slope);
+    std::array<double, kMemory> before{};
+    before.fill(now);
+    double step = 0.25; // each of two pieces goes half of the way
+    for (int n = 0; n < kMostSteps && tightest_ > kTouching * 0.9; ++n) {
+        double promised = 0;
+        for (std::size_t i = 0; i < count_; ++i) {
+            next[i] = inside(at[i] - slope[i] * step, i);
+            promised += dot(next[i] - at[i], slope[i]);
+        }
+        if (promised > -1e-12) break;
+        const double limit = *std::max_element(before.begin(), before.end());
+        double part = 1;
+        double then = strain(next, nextSlope);
+        for (int k = 0; k < 8 && then > limit + kEnough * part * promised; ++k) {
+            constexpr double kShorter = 0.4;
+            part *= kShorter;
+            for (std::size_t i = 0; i < count_; ++i) next[i] = at[i] + (next[i] - at[i]) * kShorter;
+            then = strain(next, nextSlope);
+        }
+        double moved = 0;
+        double bent = 0;
+        for (std::size_t i = 0; i < count_; ++i) {
+            const Point by = next[i] - at[i];
+            moved += dot(by, by);
+            bent += dot(by, nextSlope[i] - slope[i]);
+        }
+        step = bent > 1e-12 ? std::clamp(moved / bent, 1e-3, 10.0) : 1.0;
+        std::swap(at, next);
+        std::swap(slope, nextSlope);
+        before[std::size_t(n) % kMemory] = then;
+    }
+    layout_.at = std::move(at);
 }
 
 double ShapeSearch::measure() {
@@ -285,8 +380,26 @@ double ShapeSearch::measure() {
     return overlap_;
 }
 
+/// No two overlap, and no group lies wider apart than it may.
+bool ShapeSearch::parted() const {
+    if (deepest_ > kTouching) return false;
+    for (std::size_t g = 0; g < groupSpanMm.size(); ++g) {
+        double low = kNever;
+        double high = -kNever;
+        for (std::size_t i = 0; i < count_; ++i) {
+            if (problem_.pieces[pieces_[i]].group != int(g)) continue;
+            const Bounds& b = forms_.form(layout_.form[i]).bounds;
+            low = std::min(low, layout_.at[i].x + b.low.x);
+            high = std::max(high, layout_.at[i].x + b.high.x);
+        }
+        if (high - low > groupSpanMm[g] + kTouching) return false;
+    }
+    return true;
+}
+
 bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves) {
     std::fill(weight_.begin(), weight_.end(), 1.0);
+    settle(lengthMm);
     measure();
     ShapeLayout best = layout_;
     double least = overlap_;
@@ -294,7 +407,7 @@ bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, 
     const std::size_t wide = count_ + fixed_.size();
     std::vector<std::size_t> order;
     while (true) {
-        if (deepest_ <= kTouching) return true;
+        if (parted()) return true;
         order.clear();
         for (std::size_t i = 0; i < count_; ++i) {
             bool overlapping = false;
@@ -311,7 +424,7 @@ bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, 
             relocate(i, lengthMm);
         }
         measure();
-        if (deepest_ <= kTouching) return true;
+        if (parted()) return true;
         if (overlap_ < least * 0.98) {
             without = 0;
         } else {
@@ -344,43 +457,129 @@ void ShapeSearch::pushInside(double lengthMm) {
     }
 }
 
+Point ShapeSearch::middle(std::size_t item) const {
+    const Bounds& box = forms_.form(layout_.form[item]).bounds;
+    return layout_.at[item] + (box.low + box.high) * 0.5;
+}
+
+void ShapeSearch::scatter(double lengthMm) {
+    std::vector<double> from; // where each group may begin
+    from.reserve(groupSpanMm.size());
+    for (const double span : groupSpanMm) from.push_back(dice_.unit() * std::max(0.0, lengthMm - span));
+    for (std::size_t i = 0; i < count_; ++i) {
+        const std::vector<int>& forms = forms_.formsOf(pieces_[i]);
+        layout_.form[i] = forms[dice_.below(forms.size())];
+        const Bounds& b = forms_.form(layout_.form[i]).bounds;
+        const int group = problem_.pieces[pieces_[i]].group;
+        const bool grouped = group >= 0 && std::size_t(group) < from.size();
+        const double low = grouped ? from[std::size_t(group)] : 0;
+        const double wide = grouped ? groupSpanMm[std::size_t(group)] : lengthMm;
+        layout_.at[i] = {low - b.low.x + dice_.unit() * std::max(0.0, wide - b.width()),
+                         dice_.unit() * std::max(0.0, problem_.widthMm - b.height()) - b.low.y};
+    }
+    pushInside(lengthMm);
+}
+
+void ShapeSearch::exchangeParts(double lengthMm) {
+    const double least = std::min(lengthMm / 2, problem_.widthMm / 4);
+    const double first = dice_.between(least, lengthMm / 2);
+    const double second = dice_.between(least, lengthMm / 2);
+    const double from = dice_.between(0, lengthMm - first - second);
+    for (std::size_t i = 0; i < count_; ++i) {
+        const double x = middle(i).x - from;
+        if (x >= 0 && x < first)
+            layout_.at[i].x += second;
+        else if (x >= first && x < first + second)
+            layout_.at[i].x -= first;
+    }
+}
+
+void ShapeSearch::turnPart(double lengthMm) {
+    const double wide = dice_.between(std::min(lengthMm, problem_.widthMm * 0.4), lengthMm);
+    const double from = dice_.between(-0.1, 1.1) * (lengthMm - wide);
+    for (std::size_t i = 0; i < count_; ++i) {
+        const Point was = middle(i);
+        if (was.x < from || was.x > from + wide) continue;
+        // What may not lie turned changes its place only.
+        const double now = forms_.form(layout_.form[i]).rotationRad;
+        for (const int form : forms_.formsOf(pieces_[i]))
+            if (std::abs(std::abs(forms_.form(form).rotationRad - now) - std::numbers::pi) < 1e-6) {
+                layout_.form[i] = form;
+                break;
+            }
+        layout_.at[i] = layout_.at[i] + (Point{2 * from + wide - was.x, problem_.widthMm - was.y} - middle(i));
+    }
+}
+
+std::vector<std::size_t> ShapeSearch::inSomePart(double lengthMm) {
+    std::vector<std::size_t> chosen;
+    const double wide = lengthMm * dice_.between(0.15, 0.45);
+    const double from = dice_.unit() * (lengthMm - wide);
+    for (std::size_t i = 0; i < count_; ++i)
+        if (const double x = middle(i).x; x >= from && x <= from + wide) chosen.push_back(i);
+    return chosen;
+}
+
+/// Two of the larger pieces, of different kinds; none if they are all the same.
+std::vector<std::size_t> ShapeSearch::twoLarge() {
+    std::vector<std::size_t> large(count_);
+    std::iota(large.begin(), large.end(), std::size_t(0));
+    std::stable_sort(large.begin(), large.end(), [&](std::size_t a, std::size_t b) {
+        return forms_.form(layout_.form[a]).areaMm2 > forms_.form(layout_.form[b]).areaMm2;
+    });
+    large.resize(std::max<std::size_t>(2, count_ * 3 / 5));
+    const std::size_t a = large[dice_.below(large.size())];
+    std::size_t b = a;
+    for (int n = 0; n < 20 && (b == a || pieces_[b] == pieces_[a]); ++n) b = large[dice_.below(large.size())];
+    if (a == b) return {};
+    return {a, b};
+}
+
+/// What lies in the bounds of a piece and is much smaller.
+std::vector<std::size_t> ShapeSearch::lyingIn(std::size_t holder) const {
+    const ShapeForm& form = forms_.form(layout_.form[holder]);
+    const Point low = layout_.at[holder] + form.bounds.low;
+    const Point high = layout_.at[holder] + form.bounds.high;
+    std::vector<std::size_t> list;
+    for (std::size_t i = 0; i < count_; ++i)
+        if (const Point m = middle(i); m.x > low.x && m.x < high.x && m.y > low.y && m.y < high.y &&
+                                       forms_.form(layout_.form[i]).areaMm2 < 0.4 * form.areaMm2)
+            list.push_back(i);
+    return list;
+}
+
 void ShapeSearch::disturb(double lengthMm) {
     if (count_ < 2) return;
-    const auto middle = [&](std::size_t i) {
-        const Bounds& box = forms_.form(layout_.form[i]).bounds;
-        return layout_.at[i] + (box.low + box.high) * 0.5;
-    };
-    std::vector<std::size_t> chosen;
-    if (dice_.unit() < shuffleShare) {
-        // What lies in a part of the roll changes places among itself.
-        const double wide = lengthMm * dice_.between(0.15, 0.45);
-        const double from = dice_.unit() * (lengthMm - wide);
-        for (std::size_t i = 0; i < count_; ++i)
-            if (const double x = middle(i).x; x >= from && x <= from + wide) chosen.push_back(i);
+    if (dice_.unit() < disturbance.exchange) {
+        exchangeParts(lengthMm);
+    } else if (dice_.unit() < disturbance.turn) {
+        turnPart(lengthMm);
+    } else {
+        std::vector<std::size_t> chosen;
+        if (dice_.unit() < disturbance.shuffle) chosen = inSomePart(lengthMm);
+        const bool shuffled = chosen.size() >= 2;
+        if (!shuffled) chosen = twoLarge();
+        if (chosen.empty()) return;
+        std::vector<Point> middles;
+        middles.reserve(chosen.size());
+        for (const std::size_t i : chosen) middles.push_back(middle(i));
+        if (shuffled) {
+            dice_.shuffle(middles);
+        } else {
+            if (dice_.unit() < disturbance.carry) {
+                const Point by = middles[1] - middles[0];
+                const std::vector<std::size_t> there = lyingIn(chosen[0]);
+                const std::vector<std::size_t> back = lyingIn(chosen[1]);
+                for (const std::size_t i : there)
+                    if (i != chosen[1]) layout_.at[i] = layout_.at[i] + by;
+                for (const std::size_t i : back)
+                    if (i != chosen[0]) layout_.at[i] = layout_.at[i] - by;
+            }
+            std::swap(middles[0], middles[1]);
+        }
+        for (std::size_t n = 0; n < chosen.size(); ++n)
+            layout_.at[chosen[n]] = layout_.at[chosen[n]] + (middles[n] - middle(chosen[n]));
     }
-    if (chosen.size() < 2) {
-        // Two of the larger pieces, of different kinds.
-        std::vector<std::size_t> large(count_);
-        std::iota(large.begin(), large.end(), std::size_t(0));
-        std::stable_sort(large.begin(), large.end(), [&](std::size_t a, std::size_t b) {
-            return forms_.form(layout_.form[a]).areaMm2 > forms_.form(layout_.form[b]).areaMm2;
-        });
-        large.resize(std::max<std::size_t>(2, count_ * 3 / 5));
-        const std::size_t a = large[dice_.below(large.size())];
-        std::size_t b = a;
-        for (int n = 0; n < 20 && (b == a || pieces_[b] == pieces_[a]); ++n) b = large[dice_.below(large.size())];
-        if (a == b) return;
-        chosen = {a, b};
-    }
-    std::vector<Point> middles;
-    middles.reserve(chosen.size());
-    for (const std::size_t i : chosen) middles.push_back(middle(i));
-    if (chosen.size() == 2)
-        std::swap(middles[0], middles[1]);
-    else
-        dice_.shuffle(middles);
-    for (std::size_t n = 0; n < chosen.size(); ++n)
-        layout_.at[chosen[n]] = layout_.at[chosen[n]] + (middles[n] - middle(chosen[n]));
     pushInside(lengthMm);
 }
 

@@ -37,7 +37,14 @@ public:
         double fade = 0.99;
     };
     Temper temper;
-    double shuffleShare = 0;
+    /// Chances of the ways in which disturb() makes a layout another one. Else two large pieces change places.
+    struct Disturbance {
+        double exchange = 0; ///< two neighbouring parts of the roll change places, each as it lies
+        double turn = 0;     ///< of those not exchanged: a part is turned by half
+        double shuffle = 0;  ///< of those left: all pieces in a part change places
+        double carry = 0;    ///< two pieces that change places take along the smaller ones that lie in their bounds
+    };
+    Disturbance disturbance;
 
     /// Limits for each group the length of roll that its pieces may lie apart; none by default.
     std::vector<double> groupSpanMm;
@@ -48,8 +55,10 @@ public:
 
     /// Moves all pieces inside the length, as they are but shifted.
     void pushInside(double lengthMm);
-    /// Two large pieces change places; or, by the chance of `shuffleShare`, all that lie in a part of the roll.
+    /// Makes the layout another one, with overlaps, inside the length: see Disturbance.
     void disturb(double lengthMm);
+    /// All pieces anywhere inside the length, in any of their rotations.
+    void scatter(double lengthMm);
     /// Everything beyond a random line across is moved towards 0 by what the roll loses.
     void shortenAt(double byMm);
 
@@ -79,6 +88,15 @@ private:
     static double weigh(const std::vector<Other>& others, Point p, double limit);
     void refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step, double least);
     void relocate(std::size_t item, double lengthMm);
+    void settle(double lengthMm);
+    double strain(const std::vector<Point>& at, std::vector<Point>& slope);
+    [[nodiscard]] bool parted() const;
+    [[nodiscard]] Point middle(std::size_t item) const;
+    void exchangeParts(double lengthMm);
+    void turnPart(double lengthMm);
+    [[nodiscard]] std::vector<std::size_t> inSomePart(double lengthMm);
+    [[nodiscard]] std::vector<std::size_t> twoLarge();
+    [[nodiscard]] std::vector<std::size_t> lyingIn(std::size_t holder) const;
     const NoFit& noFit(int a, int b); ///< a <= b
     double measure();                 ///< all overlaps; returns their sum
     [[nodiscard]] double& pair(std::vector<double>& of, std::size_t i, std::size_t j) {
@@ -96,6 +114,14 @@ private:
     double overlap_ = 0;
     double deepest_ = 0;
     Dice dice_;
+    /// Two that may overlap, in what moves all pieces at once.
+    struct Tie {
+        std::size_t i, j; ///< j: an item, or beyond those a fixed one
+        const NoFit* fit;
+        bool flipped; ///< the no-fit region is that of i against j
+    };
+    std::vector<Tie> ties_;
+    double tightest_ = 0;
     std::vector<const NoFit*> known_;          // by pair of forms: spares the lock
     std::vector<std::vector<Other>> gathered_; // by rotation, kept to save allocations
 };

@@ -66,13 +66,14 @@ CuttingFaults faultsOf(const ShapesProblem& problem);
 
 /// Puts shapes on a roll so that it is as short as can be found.
 ///
-/// Method: a first layout by rows, then overlap minimisation (Egeblad, Nielsen and Odgaard, 2007; Imamichi, Yagiura
-/// and Nagamochi, 2009): the roll is shortened, the pieces overlap, and piece after piece is moved to where its
-/// overlaps, measured as the way out of the no-fit regions, weigh least; overlaps that stay gain weight (guided local
-/// search) until they dissolve. If they do not, two large pieces change places. Two such searches run side by side,
-/// each in its own thread and each with the whole effort; the better layout is squeezed by both. Bound: the greatest of
-/// area by width, the longest piece, and the pieces that must all cross the roll's middle line. An iteration is one
-/// move of one piece.
+/// Method: overlap minimisation (Egeblad, Nielsen and Odgaard, 2007; Imamichi, Yagiura and Nagamochi, 2009): the roll
+/// is shortened, the pieces overlap, and piece after piece is moved to where its overlaps, measured as the way out of
+/// the no-fit regions, weigh least; overlaps that stay gain weight (guided local search) until they dissolve. If they
+/// do not, the layout is disturbed and it is tried again. This starts from rows and from several layouts made by
+/// chance; a quarter of the attempts goes on, again and again, down to the best (successive halving; Jamieson and
+/// Talwalkar, 2016), which is squeezed. Two searches run side by side, each in its own thread and each with the whole
+/// effort. Bound: the greatest of area by width, the longest piece, and the pieces that must all cross the roll's
+/// middle line. An iteration is one move of one piece.
 /// @param problem   without faults
 /// @param progress  called with each better plan, from any of the threads, never from two at once
 ShapesPlan placeShapes(const ShapesProblem& problem, const Effort& effort,

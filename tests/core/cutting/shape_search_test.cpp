@@ -115,7 +115,7 @@ private slots:
         Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
         ShapeLayout layout = s.search.layout();
         for (std::size_t i = 0; i < 6; ++i) layout.at[i] = {double(i) * 100, 0};
-        s.search.shuffleShare = 1;
+        s.search.disturbance.shuffle = 1;
         int changed = 0;
         for (int n = 0; n < 20; ++n) {
             s.search.setLayout(layout);
@@ -127,6 +127,131 @@ private slots:
             QCOMPARE(places, (std::vector<double>{0, 100, 200, 300, 400, 500}));
         }
         QVERIFY(changed > 5);
+    }
+
+    void aRowGivesWayAtOnce() {
+        // Five boxes of 100, each a little over the next, on 501: no piece has to be taken up.
+        Searched s(boxes(100, std::vector<std::pair<double, double>>(5, {100, 100})));
+        ShapeLayout layout = s.search.layout();
+        for (std::size_t i = 0; i < 5; ++i) layout.at[i] = {double(i) * 99, 0};
+        s.search.setLayout(layout);
+        std::int64_t moves = 0;
+        QVERIFY(s.search.separate(501, 0, {.seed = 1, .iterations = 1000}, moves));
+        QCOMPARE(moves, 0);
+        for (std::size_t i = 0; i + 1 < 5; ++i)
+            QVERIFY(s.search.layout().at[i + 1].x - s.search.layout().at[i].x > 100 - kShapeToleranceMm);
+        QVERIFY(s.search.lengthOf(s.search.layout()) <= 501);
+    }
+
+    void aPatternIsKeptWhilePiecesGiveWay() {
+        // The same row, but each may lie only at multiples of 50: two boxes of 80 on 200 end up 100 apart.
+        ShapesProblem problem = boxes(100, {{80, 100}, {80, 100}});
+        problem.repeat = {.alongMm = 50};
+        Searched s(problem);
+        ShapeLayout layout = s.search.layout();
+        layout.at = {{0, 0}, {50, 0}};
+        s.search.setLayout(layout);
+        QVERIFY(s.separate(200));
+        for (const Point p : s.search.layout().at) QCOMPARE(std::remainder(p.x, 50), 0.0);
+        QVERIFY(std::abs(s.search.layout().at[0].x - s.search.layout().at[1].x) >= 100);
+    }
+
+    void twoPartsOfTheRollChangePlaces() {
+        // Six columns: behind one another they lie as before, but for two neighbouring runs that are exchanged.
+        Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
+        ShapeLayout layout = s.search.layout();
+        for (std::size_t i = 0; i < 6; ++i) layout.at[i] = {double(i) * 100, 0};
+        s.search.disturbance.exchange = 1;
+        int changed = 0;
+        for (int n = 0; n < 20; ++n) {
+            s.search.setLayout(layout);
+            s.search.disturb(600);
+            std::vector<int> order{0, 1, 2, 3, 4, 5};
+            std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
+                return s.search.layout().at[std::size_t(a)].x < s.search.layout().at[std::size_t(b)].x;
+            });
+            bool known = false;
+            for (int a = 0; a < 6; ++a)
+                for (int b = a; b <= 6; ++b)
+                    for (int c = b; c <= 6; ++c) {
+                        std::vector<int> wanted{0, 1, 2, 3, 4, 5};
+                        std::rotate(wanted.begin() + a, wanted.begin() + b, wanted.begin() + c);
+                        known = known || wanted == order;
+                    }
+            QVERIFY(known);
+            changed += order != std::vector<int>{0, 1, 2, 3, 4, 5};
+        }
+        QVERIFY(changed > 5);
+    }
+
+    void aPartOfTheRollIsTurnedByHalf() {
+        // Eight boxes on both sides of the roll; half of them may not be turned: those only change sides.
+        ShapesProblem problem = boxes(1000, std::vector<std::pair<double, double>>(8, {100, 300}));
+        for (std::size_t i = 0; i < 8; i += 2) problem.pieces[i].rotationsRad = {0, std::numbers::pi};
+        Searched s(problem);
+        ShapeLayout layout = s.search.layout();
+        const auto middle = [&](const ShapeLayout& l, std::size_t i) {
+            const Bounds& b = s.forms.form(l.form[i]).bounds;
+            return l.at[i] + (b.low + b.high) * 0.5;
+        };
+        for (std::size_t i = 0; i < 8; ++i) layout.at[i] = {500 + double(i / 2) * 150, i % 2 == 0 ? 50.0 : 600.0};
+        s.search.disturbance.turn = 1;
+        int turned = 0;
+        for (int n = 0; n < 20; ++n) {
+            s.search.setLayout(layout);
+            s.search.disturb(2000);
+            for (std::size_t i = 0; i < 8; ++i) {
+                const Point was = middle(layout, i), now = middle(s.search.layout(), i);
+                const bool moved = distance(was, now) > 1e-6;
+                QCOMPARE(s.forms.form(s.search.layout().form[i]).rotationRad,
+                         moved && i % 2 == 0 ? std::numbers::pi : 0.0);
+                if (moved) QVERIFY(std::abs(was.y + now.y - 1000) < 1e-6);
+                turned += moved;
+            }
+        }
+        QVERIFY(turned > 20);
+    }
+
+    void whatLiesInAHoleGoesWithItsPiece() {
+        ShapesProblem problem = boxes(1000, {{600, 600}, {500, 700}, {50, 50}});
+        problem.pieces[0].holes = {{{200, 200}, {400, 200}, {400, 400}, {200, 400}}};
+        Searched s(problem);
+        ShapeLayout layout = s.search.layout();
+        layout.at = {{0, 100}, {700, 100}, {260, 370}};
+        s.search.disturbance.carry = 1;
+        int together = 0;
+        for (int n = 0; n < 30; ++n) {
+            s.search.setLayout(layout);
+            s.search.disturb(1300);
+            const ShapeLayout& now = s.search.layout();
+            if (now.at[0] == layout.at[0] || now.at[1] == layout.at[1]) continue; // others changed places
+            QCOMPARE(now.at[2] - now.at[0], layout.at[2] - layout.at[0]);
+            ++together;
+        }
+        QVERIFY(together > 5);
+    }
+
+    void scatteredPiecesLieInsideTheRollAndAGroupTogether() {
+        ShapesProblem problem = boxes(800, std::vector<std::pair<double, double>>(12, {300, 120}));
+        for (ShapePiece& piece : problem.pieces) piece.rotationsRad = {0, std::numbers::pi / 2};
+        Searched s(problem);
+        for (std::size_t i = 0; i < 4; ++i) s.problem.pieces[i].group = 0;
+        s.search.groupSpanMm = {450}; // and a group lies together
+        std::size_t upright = 0;
+        for (int n = 0; n < 10; ++n) {
+            s.search.scatter(900);
+            double first = 900;
+            double last = 0;
+            for (std::size_t i = 0; i < 12; ++i) {
+                const Bounds& b = s.forms.form(s.search.layout().form[i]).bounds;
+                const Point low = s.search.layout().at[i] + b.low, high = s.search.layout().at[i] + b.high;
+                QVERIFY(low.x >= -1e-9 && low.y >= -1e-9 && high.x <= 900 + 1e-9 && high.y <= 800 + 1e-9);
+                upright += b.height() > b.width();
+                if (i < 4) first = std::min(first, low.x), last = std::max(last, high.x);
+            }
+            QVERIFY(last - first <= 450 + 1e-9);
+        }
+        QVERIFY(upright > 30 && upright < 90);
     }
 
     void quarterTurnsAreExact() {
