@@ -8,15 +8,12 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <mutex>
-#include <thread>
 
 namespace westrum {
 
 namespace {
 
 constexpr double kFuzzMm = 1e-6;
-constexpr std::size_t kMostSearched = 250; ///< pieces up to which overlaps are searched; beyond, rows must do
 
 bool notNegative(double value) { return std::isfinite(value) && value >= 0; }
 
