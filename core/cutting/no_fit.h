@@ -7,6 +7,7 @@
 #include <cmath>
 #include <cstdint>
 #include <limits>
+#include <optional>
 #include <vector>
 
 namespace westrum {
@@ -26,6 +27,23 @@ public:
     /// The same, and the nearest point of the edge. Meaningless outside.
     double depth(Point place, Point& exit) const;
 
+    /// What is known of a place before any edge is looked at: enough to give up most places.
+    struct Glance {
+        int cell = -1;      ///< -1: the place is outside the region
+        double atLeast = 0; ///< the depth is no less
+    };
+    [[nodiscard]] Glance glance(Point place) const;
+    /// The depth of a place that was glanced at and may be inside.
+    [[nodiscard]] double depth(Point place, const Glance& glance) const;
+
+    struct Nearest {
+        double depth; ///< negative outside
+        Point exit;   ///< the nearest point of the edge
+        Point out;    ///< from there out of the region, of length 1
+    };
+    /// Of a place inside the region or a little outside; nothing far outside.
+    [[nodiscard]] std::optional<Nearest> nearest(Point place) const;
+
     [[nodiscard]] const Bounds& bounds() const { return bounds_; }
     [[nodiscard]] const std::vector<Point>& corners() const { return corners_; }
 
@@ -35,36 +53,50 @@ private:
         float x, y, dx, dy, perLength2;
         float startX, startY, endX, endY; // outward at its two ends: the sum of the normals that meet there
     };
-    [[nodiscard]] double depthAt(Point place, const Edge*& nearest, float& share) const;
+    void addEdges(const Ring& ring);
+    void listEdgesByCell();
+    [[nodiscard]] double depthIn(int cell, Point place, const Edge*& nearest, float& share) const;
+    [[nodiscard]] Point pointOf(const Edge& edge, float share) const {
+        return bounds_.low + Point{double(edge.x + share * edge.dx), double(edge.y + share * edge.dy)};
+    }
 
     // The bounds are divided into cells; each lists the edges that can be nearest to a point of it. Many cells have the
     // same list, so lists are kept once. Deep in the region one edge is enough: there the depth need not be exact.
     static constexpr int kCells = 32;
     Bounds bounds_;
-    std::vector<Edge> edges_;
-    std::vector<Point> corners_;
     double perCellX_ = 0;
     double perCellY_ = 0;
+    double perGrade_ = 0;
+    std::vector<std::uint8_t> grades_; // by cell: 0, nothing of the region in it; else 1 + its least depth, in grades
     static constexpr std::uint32_t kDeep = 0x80000000; // the rest of the entry is the one edge
-    std::vector<std::uint32_t> cells_;                 // by cell: where its list starts; 0: nothing of the region in it
+    std::vector<std::uint32_t> cells_;                 // by cell: where its list starts
     std::vector<std::uint16_t> listed_;                // lists: how many edges, then the edges
+    std::vector<Edge> edges_;
+    std::vector<Point> corners_;
 };
 
-// Here, so that it is part of the loops that ask for millions of depths.
-inline double NoFit::depthAt(Point place, const Edge*& nearest, float& share) const {
+// Here, so that they are part of the loops that ask for millions of depths.
+inline NoFit::Glance NoFit::glance(Point place) const {
     const double x = place.x - bounds_.low.x;
     const double y = place.y - bounds_.low.y;
     const int ix = int(x * perCellX_);
     const int iy = int(y * perCellY_);
-    if (cells_.empty() || x <= 0 || y <= 0 || ix >= kCells || iy >= kCells) return 0;
-    const std::uint32_t entry = cells_[std::size_t(iy) * std::size_t(kCells) + std::size_t(ix)];
-    if (entry == 0) return 0;
+    if (grades_.empty() || x <= 0 || y <= 0 || ix >= kCells || iy >= kCells) return {};
+    const int cell = iy * kCells + ix;
+    const int grade = grades_[std::size_t(cell)];
+    if (grade == 0) return {};
+    return {cell, (grade - 1) * perGrade_};
+}
+
+inline double NoFit::depthIn(int cell, Point place, const Edge*& nearest, float& share) const {
+    const auto x = float(place.x - bounds_.low.x);
+    const auto y = float(place.y - bounds_.low.y);
     float least = std::numeric_limits<float>::infinity();
     float leastX = 0;
     float leastY = 0;
     const auto look = [&](const Edge& edge) {
-        const float px = float(x) - edge.x;
-        const float py = float(y) - edge.y;
+        const float px = x - edge.x;
+        const float py = y - edge.y;
         const float t = std::min(1.0F, std::max(0.0F, (px * edge.dx + py * edge.dy) * edge.perLength2));
         const float ex = px - t * edge.dx;
         const float ey = py - t * edge.dy;
@@ -77,6 +109,7 @@ inline double NoFit::depthAt(Point place, const Edge*& nearest, float& share) co
             share = t;
         }
     };
+    const std::uint32_t entry = cells_[std::size_t(cell)];
     if (entry & kDeep) {
         look(edges_[entry & ~kDeep]);
         return double(std::sqrt(least));
@@ -91,10 +124,15 @@ inline double NoFit::depthAt(Point place, const Edge*& nearest, float& share) co
     return side < 0 ? double(std::sqrt(least)) : 0;
 }
 
-inline double NoFit::depth(Point place) const {
+inline double NoFit::depth(Point place, const Glance& glance) const {
     const Edge* nearest = nullptr;
     float share = 0;
-    return depthAt(place, nearest, share);
+    return depthIn(glance.cell, place, nearest, share);
+}
+
+inline double NoFit::depth(Point place) const {
+    const Glance seen = glance(place);
+    return seen.cell < 0 ? 0 : depth(place, seen);
 }
 
 } // namespace westrum

@@ -105,13 +105,13 @@ struct Attempt {
     ShapeLayout best;
     double length = 0;
     double step = kLongestStep;
-    double aim = 0; ///< the length that is tried
-    int failures = 0;
+    double aim = 0;   ///< the length that is tried
+    int failures = 0; ///< at this length
     struct Failed {
         double overlap;
         ShapeLayout layout;
     };
-    std::vector<Failed> failed; ///< at this length, the least overlap first
+    std::vector<Failed> failed; ///< the best of those, the least overlap first; some as long as there are failures
 };
 
 /// One of the searches that run side by side, and the best of the attempt that it has in hand.
@@ -131,12 +131,14 @@ public:
 
 private:
     ShapesPlan planOf(const ShapeLayout& layout, double length) const;
+    void prepare(std::size_t searches);
     ShapeLayout rows(const std::vector<ShapeSearch::Fixed>& fixed);
     void found(Searcher& searcher, double aim);
     void keepGroups(Searcher& searcher) const;
     void take(Searcher& searcher, const Attempt& attempt) const;
     bool scatter(Searcher& searcher, Attempt& attempt, double aim, double until);
     void squeeze(Searcher& searcher);
+    void again(Searcher& searcher, const Attempt& attempt);
     void advance(Searcher& searcher, Attempt& attempt, double until);
     std::vector<Attempt> start(Searcher& searcher, const Attempt& rows);
     void explore(std::vector<Searcher>& searchers, const Attempt& rows);
@@ -251,12 +253,20 @@ void Placing::squeeze(Searcher& s) {
     }
 }
 
+/// One of the layouts that could not be parted, rather one with little overlap, is disturbed.
+void Placing::again(Searcher& s, const Attempt& attempt) {
+    const double lot = s.search.dice().unit();
+    s.search.setLayout(attempt.failed[std::size_t(lot * lot * double(attempt.failed.size()))].layout);
+    s.search.disturb(attempt.aim);
+}
+
 /// Shortens the attempt step by step; when pieces cannot be parted, the layout is disturbed and it is tried again.
 void Placing::advance(Searcher& s, Attempt& attempt, double until) {
     constexpr int kPatience = 20;
     constexpr int kMostFailures = 20; // at one length, before a smaller step is tried
     constexpr std::size_t kMostKept = 12;
     take(s, attempt);
+    if (attempt.failures > 0) again(s, attempt); // the searcher held another one meanwhile
     while (effort_.spent(s.moves) < until && !least(s)) {
         if (attempt.failures == 0) {
             attempt.aim = std::max(bound_, s.length * (1 - attempt.step));
@@ -283,12 +293,28 @@ void Placing::advance(Searcher& s, Attempt& attempt, double until) {
         std::stable_sort(failed.begin(), failed.end(),
                          [](const auto& x, const auto& y) { return x.overlap < y.overlap; });
         if (failed.size() > kMostKept) failed.pop_back();
-        const double lot = s.search.dice().unit();
-        s.search.setLayout(failed[std::size_t(lot * lot * double(failed.size()))].layout);
-        s.search.disturb(attempt.aim);
+        again(s, attempt);
     }
     attempt.best = s.best;
     attempt.length = s.length;
+}
+
+/// Makes the no-fit regions that the search is going to ask for. They take part of the time, so that what is left can
+/// be shared out. A search of few moves makes those that it meets.
+void Placing::prepare(std::size_t searches) {
+    constexpr double kMostOfEffort = 0.2;
+    std::vector<std::pair<int, int>> pairs;
+    for (std::size_t i = 0; i < pieces_.size(); ++i)
+        for (std::size_t j = i + 1; j < pieces_.size(); ++j)
+            for (const int a : forms_.formsOf(pieces_[i]))
+                for (const int b : forms_.formsOf(pieces_[j])) pairs.push_back(std::minmax({a, b}));
+    std::sort(pairs.begin(), pairs.end());
+    pairs.erase(std::unique(pairs.begin(), pairs.end()), pairs.end());
+    if (effort_.iterations > 0 && effort_.iterations < std::int64_t(pairs.size())) return;
+    sideBySide(searches, [&](std::size_t i) {
+        for (std::size_t k = i; k < pairs.size() && effort_.spent(0) < kMostOfEffort; k += searches)
+            forms_.noFit(pairs[k].first, pairs[k].second);
+    });
 }
 
 /// One search's first attempts: the rows, then as many from anywhere as the effort allows; none gets too little.
@@ -296,15 +322,17 @@ std::vector<Attempt> Placing::start(Searcher& s, const Attempt& rows) {
     constexpr double kMostStarts = 8;
     constexpr double kLeastMoves = 4000; // for one
     constexpr double kLonger = 1.05;     // than the shortest so far
-    double share = kUntilStarted / kMostStarts;
     std::vector<Attempt> attempts{rows};
-    advance(s, attempts[0], share);
+    const double from = effort_.spent(s.moves);
+    if (from >= kUntilStarted) return attempts;
+    double share = (kUntilStarted - from) / kMostStarts;
+    advance(s, attempts[0], from + share);
     if (const double moves = double(std::max<std::int64_t>(s.moves, 1)); moves < kLeastMoves) {
-        share = std::min(kUntilStarted, std::max(share, effort_.spent(s.moves)) * kLeastMoves / moves);
-        advance(s, attempts[0], share);
+        share = std::min(kUntilStarted - from, std::max(share, effort_.spent(s.moves) - from) * kLeastMoves / moves);
+        advance(s, attempts[0], from + share);
     }
     double shortest = attempts[0].length;
-    for (double until = 2 * share; until <= kUntilStarted * 1.0001 && !least(s); until += share) {
+    for (double until = from + 2 * share; until <= kUntilStarted * 1.0001 && !least(s); until += share) {
         Attempt next = rows;
         if (!scatter(s, next, shortest * kLonger, until)) continue;
         advance(s, next, until);
@@ -419,6 +447,7 @@ ShapesPlan Placing::run() {
     found(first, std::numeric_limits<double>::infinity());
     start.length = first.length;
     if (!pieces_.empty() && pieces_.size() <= kMostSearched) {
+        prepare(kSearchers);
         explore(searchers, start);
         sideBySide(kSearchers, [&](std::size_t i) { compress(searchers[i]); });
     }

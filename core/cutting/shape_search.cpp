@@ -12,6 +12,8 @@ namespace westrum {
 namespace {
 
 constexpr double kTouching = 0.008;    // mm: overlaps up to this count as none
+constexpr double kNoOverlap = 0.004;   // and while a place is looked for, only these
+constexpr double kClear = 0.001;       // mm that a piece is put clear of what it shall touch
 constexpr std::size_t kMostKept = 600; // forms up to which a search keeps a table of its own
 constexpr double kNever = std::numeric_limits<double>::infinity();
 
@@ -20,22 +22,14 @@ constexpr int kAnywhere = 40;
 constexpr int kNearby = 24;
 constexpr int kCorners = 60;
 
-constexpr std::size_t kDirections = 512;
-
-/// Directions over a quarter turn.
-const std::array<Point, kDirections>& directions() {
-    static const std::array<Point, kDirections> list = [] {
-        std::array<Point, kDirections> all{};
-        for (std::size_t i = 0; i < kDirections; ++i) {
-            const double angle = 1.5707963267948966 * double(i) / double(kDirections);
-            all[i] = {std::cos(angle), std::sin(angle)};
-        }
-        return all;
-    }();
-    return list;
-}
-
 } // namespace
+
+std::optional<Point> ShapeSearch::crossing(const Line& a, const Line& b) {
+    constexpr double kParallel = 0.05;
+    const double det = a.across.x * b.across.y - a.across.y * b.across.x;
+    if (std::abs(det) < kParallel) return std::nullopt;
+    return Point{(a.at * b.across.y - b.at * a.across.y) / det, (a.across.x * b.at - b.across.x * a.at) / det};
+}
 
 struct ShapeSearch::Candidate {
     double cost = kNever;
@@ -117,79 +111,126 @@ const NoFit& ShapeSearch::noFit(int a, int b) {
     return *kept;
 }
 
-void ShapeSearch::gather(std::size_t item, int form, std::vector<Other>& others) {
-    others.clear();
+void ShapeSearch::gather(std::size_t item, int form, Others& others) {
+    std::vector<Other>& list = others.list;
+    list.clear();
     const auto add = [&](int otherForm, Point at, double weight) {
         const bool flipped = otherForm > form;
         const NoFit& fit = flipped ? noFit(form, otherForm) : noFit(otherForm, form);
         if (fit.corners().empty()) return;
         const Bounds& b = fit.bounds();
-        others.push_back(
+        list.push_back(
             {&fit, at, weight, flipped ? at - b.high : at + b.low, flipped ? at - b.low : at + b.high, flipped});
     };
     for (std::size_t j = 0; j < count_; ++j)
         if (j != item) add(layout_.form[j], layout_.at[j], pair(weight_, std::min(item, j), std::max(item, j)));
     for (std::size_t f = 0; f < fixed_.size(); ++f) add(fixed_[f].form, fixed_[f].at, pair(weight_, item, count_ + f));
     // What weighs most first: a bad place is given up sooner.
-    std::stable_sort(others.begin(), others.end(), [](const Other& a, const Other& b) { return a.weight > b.weight; });
-}
-
-double ShapeSearch::weigh(const std::vector<Other>& others, Point p, double limit) {
-    double sum = 0;
-    for (const Other& other : others) {
-        if (p.x <= other.low.x || p.x >= other.high.x || p.y <= other.low.y || p.y >= other.high.y) continue;
-        const double depth = other.depth(p);
-        if (depth <= kTouching * 0.5) continue;
-        sum += depth * other.weight;
-        if (sum >= limit) return sum;
+    std::stable_sort(list.begin(), list.end(), [](const Other& a, const Other& b) { return a.weight > b.weight; });
+    others.blocks.assign((list.size() + Others::kBlock - 1) / Others::kBlock, Others::Block{}); // empty: never met
+    for (std::size_t k = 0; k < list.size(); ++k) {
+        Others::Block& block = others.blocks[k / Others::kBlock];
+        const std::size_t lane = k % Others::kBlock;
+        block.lowX[lane] = float(list[k].low.x);
+        block.lowY[lane] = float(list[k].low.y);
+        block.highX[lane] = float(list[k].high.x);
+        block.highY[lane] = float(list[k].high.y);
     }
-    return sum;
 }
 
-void ShapeSearch::refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step,
-                         double least) {
-    const bool repeats = room.repeat.alongMm > 0 || room.repeat.acrossMm > 0;
+double ShapeSearch::weigh(const Others& others, Point p, double limit) {
+    // Most others are far away: bounds are compared without a branch for each. Then what a glance tells, then the
+    // depths.
+    struct Hit {
+        const Other* other;
+        Point place;
+        NoFit::Glance seen;
+    };
+    const auto x = float(p.x);
+    const auto y = float(p.y);
+    std::array<int, Others::kBlock> meets;
+    std::array<std::size_t, Others::kBlock> near;
+    std::array<Hit, Others::kBlock> hits;
+    double sum = 0;
+    for (std::size_t b = 0; b < others.blocks.size(); ++b) {
+        const Others::Block& block = others.blocks[b];
+        for (std::size_t k = 0; k < Others::kBlock; ++k)
+            meets[k] =
+                int(x > block.lowX[k]) & int(x < block.highX[k]) & int(y > block.lowY[k]) & int(y < block.highY[k]);
+        std::size_t nearby = 0;
+        for (std::size_t k = 0; k < Others::kBlock; ++k) {
+            near[nearby] = b * Others::kBlock + k;
+            nearby += std::size_t(meets[k]);
+        }
+        std::size_t hit = 0;
+        for (std::size_t k = 0; k < nearby; ++k) {
+            const Other& other = others.list[near[k]];
+            const Point place = other.placeOf(p);
+            const NoFit::Glance seen = other.fit->glance(place);
+            if (seen.cell < 0) continue;
+            sum += seen.atLeast * other.weight;
+            hits[hit++] = {&other, place, seen};
+        }
+        if (sum >= limit) return sum;
+        for (std::size_t k = 0; k < hit; ++k) {
+            const Hit& h = hits[k];
+            const double depth = h.other->fit->depth(h.place, h.seen);
+            sum += ((depth > kNoOverlap ? depth : 0) - h.seen.atLeast) * h.other->weight;
+            if (sum >= limit) return sum;
+        }
+    }
+    return std::max(sum, 0.0);
+}
+
+/// From a place to a better one near it. Moved a little, a piece overlaps more or less in proportion, so the cost is
+/// least where two edges of no-fit regions cross: where the piece touches two others, or one and the roll's edge.
+void ShapeSearch::refine(const Others& others, const Box& room, Candidate& candidate, double reach) {
+    constexpr int kRounds = 4;       // edges are straight for a short way only
+    constexpr double kFarthest = 10; // crossings are tried up to so many times the reach away
+    constexpr double kEnough = 0.999;
     const auto attempt = [&](Point p) {
         const auto there = snapped(p, room);
-        if (!there) return false;
+        if (!there) return;
         const double cost = weigh(others, *there, candidate.cost);
-        if (cost >= candidate.cost) return false;
+        if (cost >= candidate.cost) return;
         candidate.cost = cost;
         candidate.at = *there;
-        return true;
     };
-    // The shortest way out of each overlap, as long as one helps.
-    for (int round = 0; round < 5 && candidate.cost > 0; ++round) {
-        bool better = false;
+    for (int round = 0; round < kRounds && candidate.cost > 0; ++round) {
+        const double before = candidate.cost;
         const Point from = candidate.at;
-        for (const Other& other : others) {
-            if (from.x <= other.low.x || from.x >= other.high.x || from.y <= other.low.y || from.y >= other.high.y)
-                continue;
-            Point exit;
-            const Point place = other.flipped ? other.at - from : from - other.at;
-            if (other.fit->depth(place, exit) <= kTouching * 0.5) continue;
-            const Point way = other.flipped ? place - exit : exit - place;
-            better = attempt(from + way * 1.0001) || better;
+        lines_.clear();
+        for (const Other& other : others.list) {
+            if (!other.mayMeet(from)) continue;
+            const Point place = other.placeOf(from);
+            const auto near = other.fit->nearest(place);
+            if (!near || near->depth < -reach) continue;
+            const double sign = other.flipped ? -1 : 1;
+            const Point out = near->out * sign;
+            const Point exit = from + (near->exit - place) * sign + out * kClear;
+            if (near->depth > kNoOverlap) attempt(exit);
+            lines_.push_back({out, dot(out, exit)});
         }
-        if (!better) break;
+        const std::size_t ofOthers = lines_.size();
+        if (from.x - room.low.x < reach) lines_.push_back({{1, 0}, room.low.x});
+        if (room.high.x - from.x < reach) lines_.push_back({{1, 0}, room.high.x});
+        if (from.y - room.low.y < reach) lines_.push_back({{0, 1}, room.low.y});
+        if (room.high.y - from.y < reach) lines_.push_back({{0, 1}, room.high.y});
+        for (std::size_t i = 0; i < ofOthers; ++i)
+            for (std::size_t j = i + 1; j < lines_.size(); ++j)
+                if (const auto p = crossing(lines_[i], lines_[j]);
+                    p && std::abs(p->x - from.x) + std::abs(p->y - from.y) < kFarthest * reach)
+                    attempt(*p);
+        if (candidate.cost > before * kEnough) break;
     }
-    if (repeats) {
-        const double sx = room.repeat.alongMm > 0 ? room.repeat.alongMm : step;
-        const double sy = room.repeat.acrossMm > 0 ? room.repeat.acrossMm : step;
-        for (double part = 1; part > 0.02 && candidate.cost > 0; part /= 2) {
-            const double kx = room.repeat.alongMm > 0 ? 1 : part;
-            const double ky = room.repeat.acrossMm > 0 ? 1 : part;
-            for (const Point d : {Point{sx * kx, 0}, {-sx * kx, 0}, {0, sy * ky}, {0, -sy * ky}})
-                attempt(candidate.at + d);
-        }
-        return;
-    }
-    while (step > least && candidate.cost > 0) {
-        const Point d = directions()[dice_.below(kDirections)] * step;
-        const Point from = candidate.at;
-        const bool better = attempt(from + d) || attempt(from - d) || attempt(from + Point{-d.y, d.x}) ||
-                            attempt(from + Point{d.y, -d.x});
-        step *= better ? 1.3 : 0.55;
+    if (room.repeat.alongMm <= 0 && room.repeat.acrossMm <= 0) return;
+    // A pattern ties the piece to its points: the neighbouring ones.
+    const double sx = room.repeat.alongMm > 0 ? room.repeat.alongMm : reach;
+    const double sy = room.repeat.acrossMm > 0 ? room.repeat.acrossMm : reach;
+    for (double part = 1; part > 0.02 && candidate.cost > 0; part /= 2) {
+        const double kx = room.repeat.alongMm > 0 ? 1 : part;
+        const double ky = room.repeat.acrossMm > 0 ? 1 : part;
+        for (const Point d : {Point{sx * kx, 0}, {-sx * kx, 0}, {0, sy * ky}, {0, -sy * ky}}) attempt(candidate.at + d);
     }
 }
 
@@ -198,7 +239,7 @@ void ShapeSearch::relocate(std::size_t item, double lengthMm) {
     if (gathered_.size() < ways.size()) gathered_.resize(ways.size());
     std::vector<char> ready(ways.size(), 0);
     std::vector<std::optional<Box>> rooms(ways.size());
-    const auto others = [&](int way) -> const std::vector<Other>& {
+    const auto others = [&](int way) -> const Others& {
         if (!ready[std::size_t(way)]) {
             gather(item, ways[std::size_t(way)], gathered_[std::size_t(way)]);
             ready[std::size_t(way)] = 1;
@@ -236,13 +277,17 @@ void ShapeSearch::relocate(std::size_t item, double lengthMm) {
         if (const auto& box = rooms[std::size_t(way)])
             consider(way, {dice_.between(box->low.x, box->high.x), dice_.between(box->low.y, box->high.y)});
     }
-    for (int n = 0; n < kNearby; ++n)
-        consider(anyWay(),
-                 {from.x + b.width() * dice_.between(-0.25, 0.25), from.y + b.height() * dice_.between(-0.25, 0.25)});
+    const Point here = middle(item);
+    for (int n = 0; n < kNearby; ++n) {
+        const int way = anyWay();
+        const Bounds& turned = forms_.form(ways[std::size_t(way)]).bounds;
+        consider(way, here - (turned.low + turned.high) * 0.5 +
+                          Point{b.width() * dice_.between(-0.25, 0.25), b.height() * dice_.between(-0.25, 0.25)});
+    }
     // Corners of no-fit regions: places where two corners or a corner and an edge touch.
     for (int n = 0; n < kCorners; ++n) {
         const int way = anyWay();
-        const std::vector<Other>& list = others(way);
+        const std::vector<Other>& list = others(way).list;
         if (list.empty()) break;
         const Other& other = list[dice_.below(list.size())];
         const auto& corners = other.fit->corners();
@@ -253,14 +298,14 @@ void ShapeSearch::relocate(std::size_t item, double lengthMm) {
             continue;
         consider(way, p);
     }
-    const double size = std::sqrt(b.width() * b.height());
+    constexpr double kReach = 0.04; // of the piece's size
+    const double reach = std::sqrt(b.width() * b.height()) * kReach;
     for (Candidate& candidate : best)
         if (candidate.cost < kNever)
-            refine(others(candidate.way), *rooms[std::size_t(candidate.way)], candidate, size * 0.04, size * 0.002);
-    std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
-    Candidate& chosen = best.front();
+            refine(others(candidate.way), *rooms[std::size_t(candidate.way)], candidate, reach);
+    const Candidate& chosen =
+        *std::min_element(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
     if (chosen.cost == kNever) return;
-    refine(others(chosen.way), *rooms[std::size_t(chosen.way)], chosen, size * 0.002, 0.002);
     layout_.form[item] = ways[std::size_t(chosen.way)];
     layout_.at[item] = chosen.at;
 }

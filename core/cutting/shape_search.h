@@ -3,6 +3,7 @@
 #include "core/cutting/effort.h"
 #include "core/cutting/shape_forms.h"
 
+#include <array>
 #include <optional>
 #include <vector>
 
@@ -74,9 +75,27 @@ private:
         Point low, high; ///< places of the piece in hand outside which they cannot overlap
         bool flipped;    ///< the no-fit region is that of the other against the piece in hand
 
-        [[nodiscard]] double depth(Point p) const { return fit->depth(flipped ? at - p : p - at); }
+        /// As the no-fit region has it.
+        [[nodiscard]] Point placeOf(Point p) const { return flipped ? at - p : p - at; }
+        [[nodiscard]] bool mayMeet(Point p) const { return p.x > low.x && p.x < high.x && p.y > low.y && p.y < high.y; }
+    };
+    /// All others, and once more the places outside which they cannot be met: laid out so that sixteen are compared
+    /// together.
+    struct Others {
+        static constexpr std::size_t kBlock = 16;
+        struct Block {
+            std::array<float, kBlock> lowX, lowY, highX, highY;
+        };
+        std::vector<Other> list;
+        std::vector<Block> blocks;
     };
     struct Candidate;
+    /// All points p with dot(across, p) = at.
+    struct Line {
+        Point across; // of length 1
+        double at;
+    };
+    static std::optional<Point> crossing(const Line& a, const Line& b);
     struct Box {
         Point low, high;
         PatternRepeat repeat{}; ///< that the piece must keep
@@ -84,9 +103,9 @@ private:
     [[nodiscard]] PatternRepeat repeatOf(int form) const;
     [[nodiscard]] std::optional<Box> room(std::size_t item, int form, double lengthMm) const;
     [[nodiscard]] std::optional<Point> snapped(Point p, const Box& room) const;
-    void gather(std::size_t item, int form, std::vector<Other>& others);
-    static double weigh(const std::vector<Other>& others, Point p, double limit);
-    void refine(const std::vector<Other>& others, const Box& room, Candidate& candidate, double step, double least);
+    void gather(std::size_t item, int form, Others& others);
+    static double weigh(const Others& others, Point p, double limit);
+    void refine(const Others& others, const Box& room, Candidate& candidate, double reach);
     void relocate(std::size_t item, double lengthMm);
     void settle(double lengthMm);
     double strain(const std::vector<Point>& at, std::vector<Point>& slope);
@@ -122,8 +141,9 @@ private:
     };
     std::vector<Tie> ties_;
     double tightest_ = 0;
-    std::vector<const NoFit*> known_;          // by pair of forms: spares the lock
-    std::vector<std::vector<Other>> gathered_; // by rotation, kept to save allocations
+    std::vector<const NoFit*> known_; // by pair of forms: spares the lock
+    std::vector<Others> gathered_;    // by rotation, kept to save allocations
+    std::vector<Line> lines_;         // the same
 };
 
 } // namespace westrum

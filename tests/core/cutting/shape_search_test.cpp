@@ -36,6 +36,12 @@ struct Searched {
         for (std::size_t i = 0; i < problem.pieces.size(); ++i) list.push_back(i);
         return list;
     }
+    /// The pieces one behind the other, each so far behind the one before.
+    [[nodiscard]] ShapeLayout columns(double apart) const {
+        ShapeLayout layout = search.layout();
+        for (std::size_t i = 0; i < layout.at.size(); ++i) layout.at[i] = {double(i) * apart, 0};
+        return layout;
+    }
     bool separate(double length, int patience = 100) {
         std::int64_t moves = 0;
         return search.separate(length, patience, {.seed = 1, .iterations = 20000}, moves);
@@ -60,6 +66,20 @@ private slots:
             for (std::size_t j = 0; j < i; ++j)
                 QVERIFY(clashMm(s.problem, {i, 0, s.search.layout().at[i]}, {j, 0, s.search.layout().at[j]}) <=
                         kShapeToleranceMm);
+    }
+
+    void piecesGoWhereTheyTouchTwo() {
+        // A box of 800 x 1000 cut from two corners to the middle of one side: there is one way to lie in it, exact to
+        // the hundredth.
+        ShapesProblem problem{.widthMm = 1000};
+        problem.pieces.push_back({.outline = {{0, 0}, {400, 1000}, {0, 1000}}});
+        problem.pieces.push_back({.outline = {{0, 0}, {0, 1000}, {-400, 1000}}});
+        problem.pieces.push_back({.outline = {{0, 0}, {800, 0}, {400, 1000}}});
+        Searched s(problem);
+        s.search.scatter(800.02);
+        QVERIFY(s.separate(800.02, 30));
+        const std::vector<Point> wanted{{0, 0}, {800, 0}, {0, 0}};
+        for (std::size_t i = 0; i < 3; ++i) QVERIFY(distance(s.search.layout().at[i], wanted[i]) < 0.05);
     }
 
     void whatCannotBePartedIsGivenUp() {
@@ -113,8 +133,7 @@ private slots:
     void aPartOfTheRollIsShuffled() {
         // Six columns; those in the part chosen change places among themselves: the places stay the same set.
         Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
-        ShapeLayout layout = s.search.layout();
-        for (std::size_t i = 0; i < 6; ++i) layout.at[i] = {double(i) * 100, 0};
+        const ShapeLayout layout = s.columns(100);
         s.search.disturbance.shuffle = 1;
         int changed = 0;
         for (int n = 0; n < 20; ++n) {
@@ -132,9 +151,7 @@ private slots:
     void aRowGivesWayAtOnce() {
         // Five boxes of 100, each a little over the next, on 501: no piece has to be taken up.
         Searched s(boxes(100, std::vector<std::pair<double, double>>(5, {100, 100})));
-        ShapeLayout layout = s.search.layout();
-        for (std::size_t i = 0; i < 5; ++i) layout.at[i] = {double(i) * 99, 0};
-        s.search.setLayout(layout);
+        s.search.setLayout(s.columns(99));
         std::int64_t moves = 0;
         QVERIFY(s.search.separate(501, 0, {.seed = 1, .iterations = 1000}, moves));
         QCOMPARE(moves, 0);
@@ -159,8 +176,7 @@ private slots:
     void twoPartsOfTheRollChangePlaces() {
         // Six columns: behind one another they lie as before, but for two neighbouring runs that are exchanged.
         Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
-        ShapeLayout layout = s.search.layout();
-        for (std::size_t i = 0; i < 6; ++i) layout.at[i] = {double(i) * 100, 0};
+        const ShapeLayout layout = s.columns(100);
         s.search.disturbance.exchange = 1;
         int changed = 0;
         for (int n = 0; n < 20; ++n) {

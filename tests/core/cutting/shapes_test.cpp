@@ -1,8 +1,10 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "core/cutting/no_fit.h"
 #include "core/cutting/shapes.h"
 #include "core/geometry/boolean.h"
+#include "core/geometry/convex_parts.h"
+#include "core/geometry/net_area.h"
+#include "tests/support/any_outline.h"
 #include "tests/support/registry.h"
 
 #include <limits>
@@ -57,47 +59,16 @@ QString brokenRule(const ShapesProblem& problem, const ShapesPlan& plan) {
     return {};
 }
 
-/// Any outline without crossings: corners at rising angles about a centre.
-Ring star(std::mt19937& dice, double size) {
-    Ring ring;
-    const int corners = 4 + int(dice() % 6);
-    for (int i = 0; i < corners; ++i) {
-        const double angle = 2 * std::numbers::pi * i / corners;
-        const double radius = size * (0.4 + double(dice() % 600) / 1000);
-        ring.push_back({radius * std::cos(angle), radius * std::sin(angle)});
-    }
-    return ring;
-}
-
 } // namespace
 
 class ShapesTest : public QObject {
     Q_OBJECT
 
 private slots:
-    void theNoFitRegionOfTwoBoxes() {
-        // A 100 x 50, B 20 x 10: B's corner may not lie within (-20, -10) .. (100, 50).
-        const NoFit fit(convexParts({{box(100, 50)}}), convexParts({{box(20, 10)}}));
-        QCOMPARE(fit.bounds(), (Bounds{{-20, -10}, {100, 50}}));
-        QCOMPARE(fit.depth({100, 20}), 0.0);
-        QCOMPARE(fit.depth({-20, 20}), 0.0);
-        QVERIFY(std::abs(fit.depth({97, 20}) - 3) < 1e-3); // 3 mm to the right it only touches
-        Point exit;
-        fit.depth({40, 48}, exit);
-        QVERIFY(distance(exit, {40, 50}) < 1e-3);
-    }
-
-    void theNoFitRegionKeepsItsHole() {
-        // A frame 100 x 100 with a window 60 x 60; a box of 50 x 50 fits the window, one of 70 x 70 does not.
-        const Region frame = difference({{box(100, 100)}}, {{{{20, 20}, {80, 20}, {80, 80}, {20, 80}}}});
-        QCOMPARE(NoFit(convexParts(frame), convexParts({{box(50, 50)}})).depth({25, 25}), 0.0);
-        QVERIFY(NoFit(convexParts(frame), convexParts({{box(70, 70)}})).depth({15, 15}) > 1);
-    }
-
     void convexPartsAreConvexAndAddUp() {
         std::mt19937 dice(2);
         for (int round = 0; round < 200; ++round) {
-            Region region{{star(dice, 300)}};
+            Region region{{anyOutline(dice, 300)}};
             if (round % 3 == 0) region = difference(region, {{circle({0, 0}, 60, 16)}});
             double sum = 0;
             for (const GridRing& part : convexParts(region)) {
@@ -109,25 +80,6 @@ private slots:
                                   ring[(i + 2) % ring.size()] - ring[(i + 1) % ring.size()]) >= 0);
             }
             QVERIFY2(std::abs(sum - areaMm2(region)) < 2, qPrintable(QString::number(round)));
-        }
-    }
-
-    /// The no-fit region says the same as an intersection of the shapes themselves.
-    void theNoFitRegionTellsOverlaps() {
-        std::mt19937 dice(9);
-        for (int round = 0; round < 40; ++round) {
-            const Region a{{star(dice, 200)}};
-            const Region b{{star(dice, 150)}};
-            const NoFit fit(convexParts(a), convexParts(b));
-            for (int n = 0; n < 40; ++n) {
-                const Point at{double(dice() % 700) - 350, double(dice() % 700) - 350};
-                Region moved = b;
-                for (Point& p : moved.rings[0]) p = p + at;
-                const double shared = overlapMm2(a, moved);
-                const double depth = fit.depth(at);
-                if (shared > 1) QVERIFY2(depth > 0, qPrintable(QString::number(shared)));
-                if (depth > 0.5) QVERIFY2(shared > 0, qPrintable(QString::number(depth)));
-            }
         }
     }
 
@@ -265,7 +217,7 @@ private slots:
             ShapesProblem problem{.widthMm = 900 + double(dice() % 600), .gapMm = double(dice() % 3) * 4};
             const int pieces = 2 + int(dice() % 8);
             for (int i = 0; i < pieces; ++i) {
-                problem.pieces.push_back(piece(star(dice, 120 + dice() % 250), 1 + int(dice() % 2)));
+                problem.pieces.push_back(piece(anyOutline(dice, 120 + dice() % 250), 1 + int(dice() % 2)));
                 if (dice() % 2 == 0) problem.pieces.back().rotationsRad = {0, 2 * kQuarter};
                 if (dice() % 4 == 0) problem.pieces.back().rotationsRad = {0, 0.7, 2.1};
             }
