@@ -320,8 +320,8 @@ void Placing::prepare(std::size_t searches) {
 /// One search's first attempts: the rows, then as many from anywhere as the effort allows; none gets too little.
 std::vector<Attempt> Placing::start(Searcher& s, const Attempt& rows) {
     constexpr double kMostStarts = 8;
-    constexpr double kLeastMoves = 4000; // for one
-    constexpr double kLonger = 1.05;     // than the shortest so far
+    constexpr double kLeastMoves = 20000; // for one
+    constexpr double kLonger = 1.05;      // than the shortest so far
     std::vector<Attempt> attempts{rows};
     const double from = effort_.spent(s.moves);
     if (from >= kUntilStarted) return attempts;
