@@ -303,17 +303,21 @@ void Placing::advance(Searcher& s, Attempt& attempt, double until) {
 /// be shared out. A search of few moves makes those that it meets.
 void Placing::prepare(std::size_t searches) {
     constexpr double kMostOfEffort = 0.2;
-    std::vector<std::pair<int, int>> pairs;
-    for (std::size_t i = 0; i < pieces_.size(); ++i)
-        for (std::size_t j = i + 1; j < pieces_.size(); ++j)
-            for (const int a : forms_.formsOf(pieces_[i]))
-                for (const int b : forms_.formsOf(pieces_[j])) pairs.push_back(std::minmax({a, b}));
-    std::sort(pairs.begin(), pairs.end());
-    pairs.erase(std::unique(pairs.begin(), pairs.end()), pairs.end());
-    if (effort_.iterations > 0 && effort_.iterations < std::int64_t(pairs.size())) return;
+    std::vector<int> forms; // rising
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+        if (i > 0 && pieces_[i] == pieces_[i - 1]) continue;
+        const std::vector<int>& ways = forms_.formsOf(pieces_[i]);
+        forms.insert(forms.end(), ways.begin(), ways.end());
+    }
+    const auto meet = [&](int a, int b) {
+        const std::size_t piece = forms_.form(a).piece;
+        return piece != forms_.form(b).piece || problem_.pieces[piece].count > 1;
+    };
+    if (effort_.iterations > 0 && effort_.iterations < std::int64_t(forms.size() * forms.size() / 2)) return;
     sideBySide(searches, [&](std::size_t i) {
-        for (std::size_t k = i; k < pairs.size() && effort_.spent(0) < kMostOfEffort; k += searches)
-            forms_.noFit(pairs[k].first, pairs[k].second);
+        for (std::size_t a = i; a < forms.size(); a += searches)
+            for (std::size_t b = a; b < forms.size() && effort_.spent(0) < kMostOfEffort; ++b)
+                if (meet(forms[a], forms[b])) forms_.noFit(forms[a], forms[b]);
     });
 }
 

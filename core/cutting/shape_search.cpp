@@ -25,7 +25,7 @@ constexpr int kCorners = 60;
 } // namespace
 
 std::optional<Point> ShapeSearch::crossing(const Line& a, const Line& b) {
-    constexpr double kParallel = 0.05;
+    constexpr double kParallel = 0.05; // sine of the angle between them: their crossing would be far off
     const double det = a.across.x * b.across.y - a.across.y * b.across.x;
     if (std::abs(det) < kParallel) return std::nullopt;
     return Point{(a.at * b.across.y - b.at * a.across.y) / det, (a.across.x * b.at - b.across.x * a.at) / det};

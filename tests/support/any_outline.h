@@ -6,9 +6,11 @@
 #include <numbers>
 #include <random>
 
+namespace westrum::test {
+
 /// Any outline without crossings: corners at rising angles about a centre.
-inline westrum::Ring anyOutline(std::mt19937& dice, double size) {
-    westrum::Ring ring;
+inline Ring anyOutline(std::mt19937& dice, double size) {
+    Ring ring;
     const int corners = 4 + int(dice() % 6);
     for (int i = 0; i < corners; ++i) {
         const double angle = 2 * std::numbers::pi * i / corners;
@@ -17,3 +19,5 @@ inline westrum::Ring anyOutline(std::mt19937& dice, double size) {
     }
     return ring;
 }
+
+} // namespace westrum::test

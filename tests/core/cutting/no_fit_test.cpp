@@ -69,8 +69,8 @@ private slots:
     void tellsOverlaps() {
         std::mt19937 dice(9);
         for (int round = 0; round < 40; ++round) {
-            const Region a{{anyOutline(dice, 200)}};
-            const Region b{{anyOutline(dice, 150)}};
+            const Region a{{test::anyOutline(dice, 200)}};
+            const Region b{{test::anyOutline(dice, 150)}};
             const NoFit fit(convexParts(a), convexParts(b));
             for (int n = 0; n < 40; ++n) {
                 const Point at{double(dice() % 700) - 350, double(dice() % 700) - 350};
@@ -89,8 +89,8 @@ private slots:
         int inside = 0;
         int outside = 0;
         for (int round = 0; round < 30; ++round) {
-            const std::vector<GridRing> a = convexParts({{anyOutline(dice, 200)}});
-            const std::vector<GridRing> b = convexParts({{anyOutline(dice, 150)}});
+            const std::vector<GridRing> a = convexParts({{test::anyOutline(dice, 200)}});
+            const std::vector<GridRing> b = convexParts({{test::anyOutline(dice, 150)}});
             const NoFit fit(a, b);
             std::vector<GridRing> turned = b;
             for (GridRing& ring : turned)

@@ -68,7 +68,7 @@ private slots:
     void convexPartsAreConvexAndAddUp() {
         std::mt19937 dice(2);
         for (int round = 0; round < 200; ++round) {
-            Region region{{anyOutline(dice, 300)}};
+            Region region{{test::anyOutline(dice, 300)}};
             if (round % 3 == 0) region = difference(region, {{circle({0, 0}, 60, 16)}});
             double sum = 0;
             for (const GridRing& part : convexParts(region)) {
@@ -217,7 +217,7 @@ private slots:
             ShapesProblem problem{.widthMm = 900 + double(dice() % 600), .gapMm = double(dice() % 3) * 4};
             const int pieces = 2 + int(dice() % 8);
             for (int i = 0; i < pieces; ++i) {
-                problem.pieces.push_back(piece(anyOutline(dice, 120 + dice() % 250), 1 + int(dice() % 2)));
+                problem.pieces.push_back(piece(test::anyOutline(dice, 120 + dice() % 250), 1 + int(dice() % 2)));
                 if (dice() % 2 == 0) problem.pieces.back().rotationsRad = {0, 2 * kQuarter};
                 if (dice() % 4 == 0) problem.pieces.back().rotationsRad = {0, 0.7, 2.1};
             }
