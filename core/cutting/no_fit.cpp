@@ -66,7 +66,7 @@ void NoFit::listEdgesByCell() {
     std::vector<std::uint16_t> list;
     std::vector<double> crossings; // of the edges with the line through the middles of a row
     std::vector<double> depths;    // by cell; negative: outside
-    cells_.reserve(kCells * kCells);
+    cells_.assign(kRow * kRow, 0);
     for (int iy = 0; iy < kCells; ++iy) {
         const auto my = float((iy + 0.5) * cellY);
         crossings.clear();
@@ -74,6 +74,7 @@ void NoFit::listEdgesByCell() {
             if ((y[e] > my) != (y[e] + dy[e] > my))
                 crossings.push_back(double(x[e]) + double(my - y[e]) / double(dy[e]) * double(dx[e]));
         for (int ix = 0; ix < kCells; ++ix) {
+            std::uint32_t& entry = cells_[std::size_t((iy + 1) * kRow + ix + 1)];
             const auto mx = float((ix + 0.5) * cellX);
             const bool inside = std::count_if(crossings.begin(), crossings.end(),
                                               [&](double crossing) { return crossing > double(mx); }) %
@@ -91,7 +92,7 @@ void NoFit::listEdgesByCell() {
             const double least = std::sqrt(double(*nearest));
             depths.push_back(inside ? std::max(0.0, least - reach) : least <= reach ? 0.0 : -1.0);
             if (inside && least > 4 * reach) {
-                cells_.push_back(std::uint32_t(nearest - away2.begin()) | kDeep);
+                entry = std::uint32_t(nearest - away2.begin()) | kDeep;
                 continue;
             }
             list.clear();
@@ -105,13 +106,46 @@ void NoFit::listEdgesByCell() {
                 listed_.push_back(std::uint16_t(list.size()));
                 listed_.insert(listed_.end(), list.begin(), list.end());
             }
-            cells_.push_back(at->second);
+            entry = at->second;
         }
     }
     constexpr double kGrades = 254;
     perGrade_ = std::max(1e-6, *std::max_element(depths.begin(), depths.end())) / kGrades;
-    for (const double depth : depths)
-        grades_.push_back(depth < 0 ? std::uint8_t(0) : std::uint8_t(1 + std::floor(depth / perGrade_ * 0.9999)));
+    grades_.assign(kRow * kRow, 0);
+    for (int iy = 0; iy < kCells; ++iy)
+        for (int ix = 0; ix < kCells; ++ix)
+            if (const double depth = depths[std::size_t(iy * kCells + ix)]; depth >= 0)
+                grades_[std::size_t((iy + 1) * kRow + ix + 1)] =
+                    std::uint8_t(1 + std::floor(depth / perGrade_ * 0.9999));
+}
+
+void NoFit::glance(const std::vector<Four>& x, const std::vector<Four>& y, Point at, const Turn& turn, double weight,
+                   std::vector<Four>& sums) const {
+    using Ints [[gnu::vector_size(16)]] = std::int32_t;
+    const Point start = turn(at) + bounds_.low;
+    const auto alongX = float(turn.cos * perCellX_);
+    const auto alongY = float(-turn.sin * perCellX_);
+    const auto acrossX = float(turn.sin * perCellY_);
+    const auto acrossY = float(turn.cos * perCellY_);
+    const auto fromX = float(start.x * perCellX_ - 1);
+    const auto fromY = float(start.y * perCellY_ - 1);
+    const auto perGrade = float(perGrade_ * weight);
+    constexpr auto kEnd = float(kCells + 1);
+    constexpr Four kLow{0, 0, 0, 0};
+    constexpr Four kHigh{kEnd, kEnd, kEnd, kEnd};
+    const std::uint8_t* const grades = grades_.data();
+    for (std::size_t b = 0; b < x.size(); ++b) {
+        Four u = x[b] * alongX + y[b] * alongY - fromX;
+        Four v = x[b] * acrossX + y[b] * acrossY - fromY;
+        u = u > kLow ? u : kLow; // beyond the bounds: in the border
+        v = v > kLow ? v : kLow;
+        u = u < kHigh ? u : kHigh;
+        v = v < kHigh ? v : kHigh;
+        const Ints cells = __builtin_convertvector(v, Ints) * kRow + __builtin_convertvector(u, Ints);
+        const Ints seen{grades[cells[0]], grades[cells[1]], grades[cells[2]], grades[cells[3]]};
+        const Ints inside = (seen - 1) & (seen > 0);
+        sums[b] += __builtin_convertvector(inside, Four) * perGrade;
+    }
 }
 
 double NoFit::depth(Point place, Point& exit) const {

@@ -12,6 +12,17 @@
 
 namespace westrum {
 
+/// Four numbers that are worked on together.
+using Four [[gnu::vector_size(16)]] = float;
+
+/// Turns about the origin.
+struct Turn {
+    double cos = 1;
+    double sin = 0;
+    [[nodiscard]] Point operator()(Point p) const { return {cos * p.x - sin * p.y, sin * p.x + cos * p.y}; }
+    [[nodiscard]] Point back(Point p) const { return {cos * p.x + sin * p.y, cos * p.y - sin * p.x}; }
+};
+
 /// Where a shape may not lie against another: the no-fit region of B against A holds every place of B's origin,
 /// measured from A's, at which the two overlap. How deep a place lies in the region is how far B must move, the
 /// shortest way, until they only touch.
@@ -35,6 +46,12 @@ public:
     [[nodiscard]] Glance glance(Point place) const;
     /// The depth of a place that was glanced at and may be inside.
     [[nodiscard]] double depth(Point place, const Glance& glance) const;
+
+    /// Many places at once: to the sum of each its least depth, as far as a glance tells it, times a weight is added.
+    /// @param x, y  the places as the caller has them; turn(place - at) is where they are in the region
+    /// @param sums  as many as places
+    void glance(const std::vector<Four>& x, const std::vector<Four>& y, Point at, const Turn& turn, double weight,
+                std::vector<Four>& sums) const;
 
     struct Nearest {
         double depth; ///< negative outside
@@ -62,7 +79,9 @@ private:
 
     // The bounds are divided into cells; each lists the edges that can be nearest to a point of it. Many cells have the
     // same list, so lists are kept once. Deep in the region one edge is enough: there the depth need not be exact.
-    static constexpr int kCells = 32;
+    // Round them lies a border of cells that are outside.
+    static constexpr int kCells = 30;
+    static constexpr int kRow = 32;
     Bounds bounds_;
     double perCellX_ = 0;
     double perCellY_ = 0;
@@ -82,7 +101,7 @@ inline NoFit::Glance NoFit::glance(Point place) const {
     const int ix = int(x * perCellX_);
     const int iy = int(y * perCellY_);
     if (grades_.empty() || x <= 0 || y <= 0 || ix >= kCells || iy >= kCells) return {};
-    const int cell = iy * kCells + ix;
+    const int cell = (iy + 1) * kRow + ix + 1;
     const int grade = grades_[std::size_t(cell)];
     if (grade == 0) return {};
     return {cell, (grade - 1) * perGrade_};

@@ -80,6 +80,35 @@ int ShapeForms::formFor(const PlacedShape& placed) {
     return at->second;
 }
 
+std::pair<int, int> ShapeForms::sharedBy(int a, int b) const {
+    const ShapeForm& first = form(a);
+    const ShapeForm& second = form(b);
+    if (std::max(first.piece, second.piece) >= ofPiece_.size()) return {a, b}; // a forbidden region
+    constexpr double kSameRad = 1e-9;
+    const double turned = second.rotationRad - first.rotationRad;
+    for (const int c : ofPiece_[first.piece]) {
+        if (c >= a) break;
+        for (const int d : ofPiece_[second.piece])
+            if (std::abs(std::remainder(form(d).rotationRad - form(c).rotationRad - turned, 2 * std::numbers::pi)) <
+                kSameRad)
+                return {c, d};
+    }
+    return {a, b};
+}
+
+ShapeForms::Meeting ShapeForms::meeting(int a, int b) {
+    if (a > b) {
+        const Meeting other = meeting(b, a);
+        return {other.fit, {-other.turn.cos, -other.turn.sin}};
+    }
+    const auto [c, d] = sharedBy(a, b);
+    const double turned = form(c).rotationRad - form(a).rotationRad;
+    const auto exact = [](double value) { // of quarter turns
+        return std::abs(value - std::round(value)) < 1e-12 ? std::round(value) : value;
+    };
+    return {&noFit(c, d), {exact(std::cos(turned)), exact(std::sin(turned))}};
+}
+
 const NoFit& ShapeForms::noFit(int a, int b) {
     const std::uint64_t key = std::uint64_t(a) << 32 | std::uint64_t(b);
     {

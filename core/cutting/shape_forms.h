@@ -34,10 +34,17 @@ public:
     [[nodiscard]] int obstacle(std::size_t index) const { return obstacles_[index]; }
     int formFor(const PlacedShape& placed);
 
-    /// Region of b's origin from a's; a <= b.
-    const NoFit& noFit(int a, int b);
+    /// The no-fit region of two forms as it is kept: pairs that are turned alike share one.
+    struct Meeting {
+        const NoFit* fit = nullptr;
+        Turn turn; ///< of b's origin, measured from a's, into the region
+    };
+    Meeting meeting(int a, int b);
+    /// The pair whose region stands for that of a and b; a <= b.
+    [[nodiscard]] std::pair<int, int> sharedBy(int a, int b) const;
 
 private:
+    const NoFit& noFit(int a, int b);
     int add(std::size_t piece, double rotationRad, Region region);
     const std::vector<GridRing>& partsOf(int form);
 

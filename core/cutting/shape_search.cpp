@@ -33,7 +33,7 @@ std::optional<Point> ShapeSearch::crossing(const Line& a, const Line& b) {
 
 struct ShapeSearch::Candidate {
     double cost = kNever;
-    int way = 0; // place in the piece's list of forms
+    std::size_t way = 0; // place in the piece's list of forms
     Point at{};
 };
 
@@ -44,9 +44,15 @@ ShapeSearch::ShapeSearch(const ShapesProblem& problem, ShapeForms& forms, std::v
       pieces_(std::move(pieces)),
       fixed_(std::move(fixed)),
       count_(pieces_.size()),
+      layout_{std::vector<int>(count_), std::vector<Point>(count_)},
       weight_(count_ * (count_ + fixed_.size()), 1.0),
       overlaps_(weight_.size(), 0.0),
-      dice_(seed) {}
+      dice_(seed),
+      scattered_(seed) {
+    const auto area = [&](std::size_t i) { return forms.form(forms.formsOf(pieces_[i]).front()).areaMm2; };
+    for (std::size_t i = 1; i < count_; ++i)
+        if (area(i) > area(largest_)) largest_ = i;
+}
 
 double ShapeSearch::lengthOf(const ShapeLayout& layout) const {
     double length = 0;
@@ -102,25 +108,27 @@ std::optional<Point> ShapeSearch::snapped(Point p, const Box& room) const {
     return p;
 }
 
-const NoFit& ShapeSearch::noFit(int a, int b) {
+const ShapeForms::Meeting& ShapeSearch::meeting(int a, int b) {
     const auto forms = std::size_t(forms_.count());
-    if (forms > kMostKept) return forms_.noFit(a, b);
-    if (known_.empty()) known_.assign(forms * forms, nullptr);
-    const NoFit*& kept = known_[std::size_t(a) * forms + std::size_t(b)];
-    if (!kept) kept = &forms_.noFit(a, b);
-    return *kept;
+    if (forms > kMostKept) return asked_ = forms_.meeting(a, b);
+    if (known_.empty()) known_.resize(forms * forms);
+    ShapeForms::Meeting& kept = known_[std::size_t(a) * forms + std::size_t(b)];
+    if (!kept.fit) kept = forms_.meeting(a, b);
+    return kept;
 }
 
 void ShapeSearch::gather(std::size_t item, int form, Others& others) {
     std::vector<Other>& list = others.list;
     list.clear();
     const auto add = [&](int otherForm, Point at, double weight) {
-        const bool flipped = otherForm > form;
-        const NoFit& fit = flipped ? noFit(form, otherForm) : noFit(otherForm, form);
-        if (fit.corners().empty()) return;
-        const Bounds& b = fit.bounds();
-        list.push_back(
-            {&fit, at, weight, flipped ? at - b.high : at + b.low, flipped ? at - b.low : at + b.high, flipped});
+        const auto& [fit, turn] = meeting(otherForm, form);
+        if (fit->corners().empty()) return;
+        const Bounds& b = fit->bounds();
+        const Point middle = at + turn.back((b.low + b.high) * 0.5);
+        const double wide = std::abs(turn.cos) * b.width() + std::abs(turn.sin) * b.height();
+        const double high = std::abs(turn.sin) * b.width() + std::abs(turn.cos) * b.height();
+        const Point half{wide / 2, high / 2};
+        list.push_back({fit, turn, at, weight, middle - half, middle + half});
     };
     for (std::size_t j = 0; j < count_; ++j)
         if (j != item) add(layout_.form[j], layout_.at[j], pair(weight_, std::min(item, j), std::max(item, j)));
@@ -138,13 +146,28 @@ void ShapeSearch::gather(std::size_t item, int form, Others& others) {
     }
 }
 
+void ShapeSearch::Places::glance(const Others& others) {
+    constexpr std::size_t kFour = 4;
+    const std::size_t blocks = (at.size() + kFour - 1) / kFour;
+    x.resize(blocks);
+    y.resize(blocks);
+    for (std::size_t i = 0; i < blocks * kFour; ++i) {
+        const Point p = at[std::min(i, at.size() - 1)];
+        x[i / kFour][i % kFour] = float(p.x);
+        y[i / kFour][i % kFour] = float(p.y);
+    }
+    atLeast.assign(blocks, Four{});
+    for (const Other& other : others.list) other.fit->glance(x, y, other.at, other.turn, other.weight, atLeast);
+}
+
 double ShapeSearch::weigh(const Others& others, Point p, double limit) {
     // Most others are far away: bounds are compared without a branch for each. Then what a glance tells, then the
     // depths.
     struct Hit {
         const Other* other;
         Point place;
-        NoFit::Glance seen;
+        int cell;
+        double atLeast;
     };
     const auto x = float(p.x);
     const auto y = float(p.y);
@@ -169,13 +192,13 @@ double ShapeSearch::weigh(const Others& others, Point p, double limit) {
             const NoFit::Glance seen = other.fit->glance(place);
             if (seen.cell < 0) continue;
             sum += seen.atLeast * other.weight;
-            hits[hit++] = {&other, place, seen};
+            hits[hit++] = {&other, place, seen.cell, seen.atLeast};
         }
         if (sum >= limit) return sum;
         for (std::size_t k = 0; k < hit; ++k) {
             const Hit& h = hits[k];
-            const double depth = h.other->fit->depth(h.place, h.seen);
-            sum += ((depth > kNoOverlap ? depth : 0) - h.seen.atLeast) * h.other->weight;
+            const double depth = h.other->fit->depth(h.place, {h.cell, h.atLeast});
+            sum += ((depth > kNoOverlap ? depth : 0) - h.atLeast) * h.other->weight;
             if (sum >= limit) return sum;
         }
     }
@@ -184,7 +207,9 @@ double ShapeSearch::weigh(const Others& others, Point p, double limit) {
 
 /// From a place to a better one near it. Moved a little, a piece overlaps more or less in proportion, so the cost is
 /// least where two edges of no-fit regions cross: where the piece touches two others, or one and the roll's edge.
-void ShapeSearch::refine(const Others& others, const Box& room, Candidate& candidate, double reach) {
+void ShapeSearch::refine(const Way& way, Candidate& candidate, double reach) {
+    const Others& others = way.others;
+    const Box& room = *way.room;
     constexpr int kRounds = 4;       // edges are straight for a short way only
     constexpr double kFarthest = 10; // crossings are tried up to so many times the reach away
     constexpr double kEnough = 0.999;
@@ -205,9 +230,8 @@ void ShapeSearch::refine(const Others& others, const Box& room, Candidate& candi
             const Point place = other.placeOf(from);
             const auto near = other.fit->nearest(place);
             if (!near || near->depth < -reach) continue;
-            const double sign = other.flipped ? -1 : 1;
-            const Point out = near->out * sign;
-            const Point exit = from + (near->exit - place) * sign + out * kClear;
+            const Point out = other.turn.back(near->out);
+            const Point exit = from + other.turn.back(near->exit - place) + out * kClear;
             if (near->depth > kNoOverlap) attempt(exit);
             lines_.push_back({out, dot(out, exit)});
         }
@@ -234,79 +258,105 @@ void ShapeSearch::refine(const Others& others, const Box& room, Candidate& candi
     }
 }
 
-void ShapeSearch::relocate(std::size_t item, double lengthMm) {
-    const std::vector<int>& ways = forms_.formsOf(pieces_[item]);
-    if (gathered_.size() < ways.size()) gathered_.resize(ways.size());
-    std::vector<char> ready(ways.size(), 0);
-    std::vector<std::optional<Box>> rooms(ways.size());
-    const auto others = [&](int way) -> const Others& {
-        if (!ready[std::size_t(way)]) {
-            gather(item, ways[std::size_t(way)], gathered_[std::size_t(way)]);
-            ready[std::size_t(way)] = 1;
-        }
-        return gathered_[std::size_t(way)];
+/// Places that the piece may go to: where it is, anywhere, nearby, and where it would touch another's corner.
+void ShapeSearch::drawPlaces(std::size_t item) {
+    const auto consider = [&](Way& way, Point p) {
+        if (const auto there = snapped(p, *way.room)) way.places.at.push_back(*there);
     };
-    for (std::size_t w = 0; w < ways.size(); ++w) rooms[w] = room(item, ways[w], lengthMm);
-
-    constexpr std::size_t kBest = 3;
-    std::array<Candidate, kBest> best;
-    const auto consider = [&](int way, Point p) {
-        const auto& box = rooms[std::size_t(way)];
-        if (!box) return;
-        const auto there = snapped(p, *box);
-        if (!there) return;
-        const double cost = weigh(others(way), *there, best.back().cost);
-        if (cost >= best.back().cost) return;
-        // Of candidates that lie next to each other one is enough.
-        for (Candidate& b : best)
-            if (b.way == way && std::abs(b.at.x - there->x) + std::abs(b.at.y - there->y) < 1) {
-                if (cost < b.cost) b = {cost, way, *there};
-                std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
-                return;
-            }
-        best.back() = {cost, way, *there};
-        std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
-    };
-    const int now = int(std::find(ways.begin(), ways.end(), layout_.form[item]) - ways.begin());
-    const Point from = layout_.at[item];
-    if (now < int(ways.size())) consider(now, from);
-    const Bounds& b = forms_.form(layout_.form[item]).bounds;
-    const auto anyWay = [&] { return ways.size() == 1 ? 0 : int(dice_.below(ways.size())); };
-    for (int n = 0; n < kAnywhere; ++n) {
-        const int way = anyWay();
-        if (const auto& box = rooms[std::size_t(way)])
-            consider(way, {dice_.between(box->low.x, box->high.x), dice_.between(box->low.y, box->high.y)});
+    const auto anyWay = [&]() -> Way& { return ways_[ways_.size() == 1 ? 0 : dice_.below(ways_.size())]; };
+    for (Way& way : ways_) {
+        way.places.at.clear();
+        if (way.room && way.form == layout_.form[item]) consider(way, layout_.at[item]);
     }
+    for (int n = 0; n < kAnywhere; ++n)
+        if (Way& way = anyWay(); way.room)
+            consider(way, {dice_.between(way.room->low.x, way.room->high.x),
+                           dice_.between(way.room->low.y, way.room->high.y)});
+    const Bounds& now = forms_.form(layout_.form[item]).bounds;
     const Point here = middle(item);
     for (int n = 0; n < kNearby; ++n) {
-        const int way = anyWay();
-        const Bounds& turned = forms_.form(ways[std::size_t(way)]).bounds;
+        Way& way = anyWay();
+        if (!way.room) continue;
+        const Bounds& turned = forms_.form(way.form).bounds;
         consider(way, here - (turned.low + turned.high) * 0.5 +
-                          Point{b.width() * dice_.between(-0.25, 0.25), b.height() * dice_.between(-0.25, 0.25)});
+                          Point{now.width() * dice_.between(-0.25, 0.25), now.height() * dice_.between(-0.25, 0.25)});
     }
-    // Corners of no-fit regions: places where two corners or a corner and an edge touch.
+    // Corners of no-fit regions lie all over the memory, so all are asked for before the first is used.
+    struct Touching {
+        Way* way;
+        const Other* other;
+        const Point* corner;
+    };
+    std::array<Touching, kCorners> touching;
+    std::size_t drawn = 0;
     for (int n = 0; n < kCorners; ++n) {
-        const int way = anyWay();
-        const std::vector<Other>& list = others(way).list;
-        if (list.empty()) break;
-        const Other& other = list[dice_.below(list.size())];
-        const auto& corners = other.fit->corners();
-        const Point corner = corners[dice_.below(corners.size())];
-        const Point p = other.flipped ? other.at - corner : other.at + corner;
-        const auto& box = rooms[std::size_t(way)];
-        if (!box || p.x < box->low.x - 1 || p.x > box->high.x + 1 || p.y < box->low.y - 1 || p.y > box->high.y + 1)
-            continue;
-        consider(way, p);
+        Way& way = anyWay();
+        if (!way.room || way.others.list.empty()) continue;
+        const Other& other = way.others.list[dice_.below(way.others.list.size())];
+        const Point* const corner = &other.fit->corners()[dice_.below(other.fit->corners().size())];
+        __builtin_prefetch(corner);
+        touching[drawn++] = {&way, &other, corner};
     }
+    for (std::size_t n = 0; n < drawn; ++n) {
+        const auto& [way, other, corner] = touching[n];
+        const Point p = other->at + other->turn.back(*corner);
+        const Box& box = *way->room;
+        if (p.x > box.low.x - 1 && p.x < box.high.x + 1 && p.y > box.low.y - 1 && p.y < box.high.y + 1)
+            consider(*way, p);
+    }
+}
+
+/// The best of the places. What a glance finds cheap is weighed first; once the best are cheaper than that, the rest
+/// need not be.
+void ShapeSearch::cheapest(std::array<Candidate, kBest>& best) {
+    tries_.clear();
+    for (std::size_t w = 0; w < ways_.size(); ++w) {
+        Places& places = ways_[w].places;
+        if (places.at.empty()) continue;
+        places.glance(ways_[w].others);
+        for (std::size_t i = 0; i < places.at.size(); ++i)
+            tries_.push_back({double(places.atLeast[i / 4][i % 4]), w, places.at[i]});
+    }
+    const auto dearer = [](const Try& a, const Try& b) { return a.atLeast > b.atLeast; };
+    std::make_heap(tries_.begin(), tries_.end(), dearer);
+    for (auto end = tries_.end(); end != tries_.begin(); --end) {
+        std::pop_heap(tries_.begin(), end, dearer);
+        const Try& t = *(end - 1);
+        if (t.atLeast >= best.back().cost) break;
+        const double cost = weigh(ways_[t.way].others, t.at, best.back().cost);
+        if (cost >= best.back().cost) continue;
+        // Of candidates that lie next to each other one is enough.
+        const auto same = std::find_if(best.begin(), best.end(), [&](const Candidate& c) {
+            return c.way == t.way && std::abs(c.at.x - t.at.x) + std::abs(c.at.y - t.at.y) < 1;
+        });
+        if (same == best.end())
+            best.back() = {cost, t.way, t.at};
+        else if (cost < same->cost)
+            *same = {cost, t.way, t.at};
+        std::sort(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
+    }
+}
+
+void ShapeSearch::relocate(std::size_t item, double lengthMm) {
+    const std::vector<int>& forms = forms_.formsOf(pieces_[item]);
+    ways_.resize(forms.size());
+    for (std::size_t w = 0; w < forms.size(); ++w) {
+        ways_[w].form = forms[w];
+        ways_[w].room = room(item, forms[w], lengthMm);
+        if (ways_[w].room) gather(item, forms[w], ways_[w].others);
+    }
+    drawPlaces(item);
+    std::array<Candidate, kBest> best;
+    cheapest(best);
     constexpr double kReach = 0.04; // of the piece's size
+    const Bounds& b = forms_.form(layout_.form[item]).bounds;
     const double reach = std::sqrt(b.width() * b.height()) * kReach;
     for (Candidate& candidate : best)
-        if (candidate.cost < kNever)
-            refine(others(candidate.way), *rooms[std::size_t(candidate.way)], candidate, reach);
+        if (candidate.cost < kNever) refine(ways_[candidate.way], candidate, reach);
     const Candidate& chosen =
         *std::min_element(best.begin(), best.end(), [](const auto& x, const auto& y) { return x.cost < y.cost; });
     if (chosen.cost == kNever) return;
-    layout_.form[item] = ways[std::size_t(chosen.way)];
+    layout_.form[item] = ways_[chosen.way].form;
     layout_.at[item] = chosen.at;
 }
 
@@ -316,15 +366,15 @@ double ShapeSearch::strain(const std::vector<Point>& at, std::vector<Point>& slo
     double sum = 0;
     for (const Tie& tie : ties_) {
         const Point other = tie.j < count_ ? at[tie.j] : fixed_[tie.j - count_].at;
-        const Point place = tie.flipped ? at[tie.i] - other : other - at[tie.i];
-        const Bounds& b = tie.fit->bounds();
+        const Point place = tie.meeting.turn(other - at[tie.i]);
+        const Bounds& b = tie.meeting.fit->bounds();
         if (place.x <= b.low.x || place.x >= b.high.x || place.y <= b.low.y || place.y >= b.high.y) continue;
         Point exit;
-        const double depth = tie.fit->depth(place, exit);
+        const double depth = tie.meeting.fit->depth(place, exit);
         if (depth <= 0) continue;
         tightest_ = std::max(tightest_, depth);
         sum += depth * depth;
-        const Point grows = (tie.flipped ? exit - place : place - exit) * 2; // as j moves
+        const Point grows = tie.meeting.turn.back(place - exit) * 2; // as j moves
         if (tie.j < count_) slope[tie.j] = slope[tie.j] + grows;
         slope[tie.i] = slope[tie.i] - grows;
     }
@@ -348,9 +398,8 @@ void ShapeSearch::settle(double lengthMm) {
     ties_.clear();
     for (std::size_t i = 0; i < count_; ++i) {
         const auto tie = [&](std::size_t j, int other) {
-            const int form = layout_.form[i];
-            const NoFit& fit = form <= other ? noFit(form, other) : noFit(other, form);
-            if (!fit.corners().empty()) ties_.push_back({i, j, &fit, form > other});
+            const ShapeForms::Meeting& met = meeting(layout_.form[i], other);
+            if (!met.fit->corners().empty()) ties_.push_back({i, j, met});
         };
         for (std::size_t j = i + 1; j < count_; ++j) tie(j, layout_.form[j]);
         for (std::size_t f = 0; f < fixed_.size(); ++f) tie(count_ + f, fixed_[f].form);
@@ -412,9 +461,10 @@ double ShapeSearch::measure() {
             const Point d = otherAt - layout_.at[i];
             const double gap = problem_.gapMm;
             if (d.x + b.low.x < a.high.x + gap && d.x + b.high.x > a.low.x - gap && d.y + b.low.y < a.high.y + gap &&
-                d.y + b.high.y > a.low.y - gap)
-                depth =
-                    form <= otherForm ? noFit(form, otherForm).depth(d) : noFit(otherForm, form).depth({-d.x, -d.y});
+                d.y + b.high.y > a.low.y - gap) {
+                const auto& [fit, turn] = meeting(form, otherForm);
+                depth = fit->depth(turn(d));
+            }
             pair(overlaps_, i, j) = depth;
             if (depth > kTouching) overlap_ += depth;
             deepest_ = std::max(deepest_, depth);
@@ -513,7 +563,7 @@ void ShapeSearch::scatter(double lengthMm) {
     for (const double span : groupSpanMm) from.push_back(dice_.unit() * std::max(0.0, lengthMm - span));
     for (std::size_t i = 0; i < count_; ++i) {
         const std::vector<int>& forms = forms_.formsOf(pieces_[i]);
-        layout_.form[i] = forms[dice_.below(forms.size())];
+        layout_.form[i] = forms[i == largest_ ? scattered_ % forms.size() : dice_.below(forms.size())];
         const Bounds& b = forms_.form(layout_.form[i]).bounds;
         const int group = problem_.pieces[pieces_[i]].group;
         const bool grouped = group >= 0 && std::size_t(group) < from.size();
@@ -522,6 +572,7 @@ void ShapeSearch::scatter(double lengthMm) {
         layout_.at[i] = {low - b.low.x + dice_.unit() * std::max(0.0, wide - b.width()),
                          dice_.unit() * std::max(0.0, problem_.widthMm - b.height()) - b.low.y};
     }
+    ++scattered_;
     pushInside(lengthMm);
 }
 

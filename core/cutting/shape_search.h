@@ -58,7 +58,8 @@ public:
     void pushInside(double lengthMm);
     /// Makes the layout another one, with overlaps, inside the length: see Disturbance.
     void disturb(double lengthMm);
-    /// All pieces anywhere inside the length, in any of their rotations.
+    /// All pieces anywhere inside the length, in any of their rotations; the largest in the next one at each call,
+    /// since much hangs on it.
     void scatter(double lengthMm);
     /// Everything beyond a random line across is moved towards 0 by what the roll loses.
     void shortenAt(double byMm);
@@ -70,13 +71,12 @@ private:
     /// Another piece or obstacle, as the piece in hand sees it.
     struct Other {
         const NoFit* fit;
+        Turn turn; ///< from places of the piece in hand, measured from `at`, into the region
         Point at;
         double weight;
         Point low, high; ///< places of the piece in hand outside which they cannot overlap
-        bool flipped;    ///< the no-fit region is that of the other against the piece in hand
 
-        /// As the no-fit region has it.
-        [[nodiscard]] Point placeOf(Point p) const { return flipped ? at - p : p - at; }
+        [[nodiscard]] Point placeOf(Point p) const { return turn(p - at); }
         [[nodiscard]] bool mayMeet(Point p) const { return p.x > low.x && p.x < high.x && p.y > low.y && p.y < high.y; }
     };
     /// All others, and once more the places outside which they cannot be met: laid out so that sixteen are compared
@@ -89,7 +89,19 @@ private:
         std::vector<Other> list;
         std::vector<Block> blocks;
     };
+    static constexpr std::size_t kBest = 3; ///< places from which better ones are looked for
     struct Candidate;
+    /// Places that are looked at together.
+    struct Places {
+        std::vector<Point> at;
+        std::vector<Four> x, y, atLeast; ///< the same, and what they cost at least
+        void glance(const Others& others);
+    };
+    struct Try {
+        double atLeast;
+        std::size_t way;
+        Point at;
+    };
     /// All points p with dot(across, p) = at.
     struct Line {
         Point across; // of length 1
@@ -100,12 +112,21 @@ private:
         Point low, high;
         PatternRepeat repeat{}; ///< that the piece must keep
     };
+    /// The piece in hand in one of its rotations.
+    struct Way {
+        int form;
+        std::optional<Box> room; ///< none: it cannot lie so
+        Others others;
+        Places places;
+    };
     [[nodiscard]] PatternRepeat repeatOf(int form) const;
     [[nodiscard]] std::optional<Box> room(std::size_t item, int form, double lengthMm) const;
     [[nodiscard]] std::optional<Point> snapped(Point p, const Box& room) const;
     void gather(std::size_t item, int form, Others& others);
     static double weigh(const Others& others, Point p, double limit);
-    void refine(const Others& others, const Box& room, Candidate& candidate, double reach);
+    void refine(const Way& way, Candidate& candidate, double reach);
+    void drawPlaces(std::size_t item);
+    void cheapest(std::array<Candidate, kBest>& best);
     void relocate(std::size_t item, double lengthMm);
     void settle(double lengthMm);
     double strain(const std::vector<Point>& at, std::vector<Point>& slope);
@@ -116,8 +137,8 @@ private:
     [[nodiscard]] std::vector<std::size_t> inSomePart(double lengthMm);
     [[nodiscard]] std::vector<std::size_t> twoLarge();
     [[nodiscard]] std::vector<std::size_t> lyingIn(std::size_t holder) const;
-    const NoFit& noFit(int a, int b); ///< a <= b
-    double measure();                 ///< all overlaps; returns their sum
+    const ShapeForms::Meeting& meeting(int a, int b);
+    double measure(); ///< all overlaps; returns their sum
     [[nodiscard]] double& pair(std::vector<double>& of, std::size_t i, std::size_t j) {
         return of[i * (count_ + fixed_.size()) + j];
     }
@@ -127,23 +148,26 @@ private:
     std::vector<std::size_t> pieces_;
     std::vector<Fixed> fixed_;
     std::size_t count_;
+    std::size_t largest_ = 0; // item
     ShapeLayout layout_;
     std::vector<double> weight_; // by pair: item, then item or fixed
     std::vector<double> overlaps_;
     double overlap_ = 0;
     double deepest_ = 0;
     Dice dice_;
+    std::uint64_t scattered_; // times, and some to begin with
     /// Two that may overlap, in what moves all pieces at once.
     struct Tie {
         std::size_t i, j; ///< j: an item, or beyond those a fixed one
-        const NoFit* fit;
-        bool flipped; ///< the no-fit region is that of i against j
+        ShapeForms::Meeting meeting;
     };
     std::vector<Tie> ties_;
     double tightest_ = 0;
-    std::vector<const NoFit*> known_; // by pair of forms: spares the lock
-    std::vector<Others> gathered_;    // by rotation, kept to save allocations
-    std::vector<Line> lines_;         // the same
+    std::vector<ShapeForms::Meeting> known_; // by pair of forms: spares the lock
+    ShapeForms::Meeting asked_;              // the last one, of forms that are too many to be kept
+    std::vector<Way> ways_;                  // kept to save allocations
+    std::vector<Try> tries_;                 // the same
+    std::vector<Line> lines_;                // the same
 };
 
 } // namespace westrum

@@ -230,7 +230,8 @@ double clashMm(const ShapesProblem& problem, const PlacedShape& a, const PlacedS
     two.pieces[1].rotationsRad = {b.rotationRad};
     two.pieces[0].count = two.pieces[1].count = 1;
     ShapeForms forms(two);
-    const double depth = forms.noFit(0, 1).depth(b.at - a.at);
+    const ShapeForms::Meeting meeting = forms.meeting(0, 1);
+    const double depth = meeting.fit->depth(meeting.turn(b.at - a.at));
     if (depth <= kShapeToleranceMm || problem.gapMm <= 0) return depth;
     // The no-fit region keeps the gap from corners with a little more: what is parted is measured as it lies.
     const Region first = lying(problem.pieces[a.piece], a), second = lying(problem.pieces[b.piece], b);

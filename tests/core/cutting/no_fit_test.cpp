@@ -82,6 +82,36 @@ private slots:
         }
     }
 
+    /// What a glance tells of many places at once is what it tells of each, however the region is turned.
+    void glancesAtMany() {
+        std::mt19937 dice(12);
+        const NoFit fit(convexParts({{test::anyOutline(dice, 200)}}), convexParts({{test::anyOutline(dice, 150)}}));
+        const Point from{120, -40};
+        constexpr double kWeight = 2.5;
+        int same = 0;
+        int told = 0;
+        for (const double angle : {0.0, 0.7, 3.0}) {
+            const Turn turn{std::cos(angle), std::sin(angle)};
+            std::vector<Four> x(50);
+            std::vector<Four> y(50);
+            std::vector<Four> sums(50, Four{10, 10, 10, 10});
+            for (std::size_t i = 0; i < 200; ++i) {
+                x[i / 4][i % 4] = float(dice() % 900) - 450;
+                y[i / 4][i % 4] = float(dice() % 900) - 450;
+            }
+            fit.glance(x, y, from, turn, kWeight, sums);
+            for (std::size_t i = 0; i < 200; ++i) {
+                const Point place = turn(Point{double(x[i / 4][i % 4]), double(y[i / 4][i % 4])} - from);
+                const double sum = double(sums[i / 4][i % 4]) - 10;
+                QVERIFY(sum <= kWeight * fit.depth(place) + 0.001);
+                same += int(std::abs(sum - kWeight * fit.glance(place).atLeast) < 0.001);
+                told += int(sum > 0);
+            }
+        }
+        QVERIFY(same > 595); // of 600: a place on the line between two cells may be taken to be in either
+        QVERIFY(told > 100);
+    }
+
     /// Depths are those to the region's edge, gone through one by one; a glance never tells too much; a step beyond the
     /// nearest point of the edge is free and a step before it is not.
     void agreesWithItsEdge() {
