@@ -15,7 +15,7 @@ namespace westrum {
 /// Four numbers that are worked on together.
 using Four [[gnu::vector_size(16)]] = float;
 
-/// Turns about the origin.
+/// A turn about the origin, counter-clockwise.
 struct Turn {
     double cos = 1;
     double sin = 0;
@@ -48,6 +48,7 @@ public:
     [[nodiscard]] double depth(Point place, const Glance& glance) const;
 
     /// Many places at once: to the sum of each its least depth, as far as a glance tells it, times a weight is added.
+    /// Not for an empty region.
     /// @param x, y  the places as the caller has them; turn(place - at) is where they are in the region
     /// @param sums  as many as places
     void glance(const std::vector<Four>& x, const std::vector<Four>& y, Point at, const Turn& turn, double weight,

@@ -81,8 +81,9 @@ bool ShapeShortener::scatter(ShapeAttempt& attempt, double aim, double until) {
 
 bool ShapeShortener::fill(ShapeAttempt& attempt, const std::vector<std::size_t>& items, const ShapeAttempt& laid,
                           double until) {
-    constexpr double kEasier = 1.002; // after each failure
-    for (double aim = std::max(least_, laid.length); spent() < until; aim *= kEasier) {
+    double easier = 0.002; // after a failure, and more after the next: the others may need much
+    constexpr double kMore = 1.5;
+    for (double aim = std::max(least_, laid.length); spent() < until; aim *= 1 + easier, easier *= kMore) {
         search_.scatter(aim);
         ShapeLayout layout = search_.layout();
         for (std::size_t i = 0; i < items.size(); ++i) {

@@ -5,6 +5,7 @@
 #include "core/cutting/shape_rows.h"
 
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <mutex>
 #include <numeric>
@@ -17,12 +18,17 @@ namespace {
 constexpr std::size_t kMostSearched = 250; ///< pieces up to which overlaps are searched; beyond, rows must do
 constexpr std::size_t kSearches = 2; ///< side by side, whatever processors there are: the answer must not depend on it
 
-// Up to which share of the effort each phase goes.
-constexpr double kLargeStarted = 0.1;   ///< first layouts of the large pieces alone
-constexpr double kLargeExplored = 0.25; ///< the better ones of those are gone on with
-constexpr double kFilled = 0.375;       ///< the others are put in
-constexpr double kStarted = 0.5;        ///< first layouts of all pieces at once
-constexpr double kExplored = 0.95;      ///< the better ones of both kinds are gone on with; then the best is squeezed
+// First some large pieces are laid alone, then more, then all. Each stage begins with what the one before has come to,
+// the other pieces put in, and with layouts of its own.
+struct Stage {
+    double ofArea; ///< that its pieces make up
+    // Up to which share of the effort:
+    double filled;   ///< pieces are put into layouts of the stage before
+    double started;  ///< first layouts are made
+    double explored; ///< the better ones of both kinds are gone on with
+};
+constexpr std::array<Stage, 3> kStages{{{0.75, 0, 0.04, 0.08}, {0.92, 0.11, 0.16, 0.27}, {1, 0.38, 0.5, 0.95}}};
+constexpr double kExplored = kStages.back().explored; ///< then the best is squeezed
 
 using Attempts = std::vector<ShapeAttempt>;
 
@@ -62,11 +68,13 @@ private:
     void publish(const ShapeLayout& layout, double length);
     void prepare();
     ShapeLayout rows();
-    Searches searches(const std::vector<std::size_t>& pieces, std::uint64_t seed, const ShapeShortener::Found& found);
+    double lengthOf(const ShapeLayout& layout) const;
+    Searches searchesFor(const std::vector<std::size_t>& items, std::uint64_t seed);
     Attempts start(ShapeShortener& search, const ShapeAttempt& rows, double until);
     static Attempts explore(Searches& searches, Attempts attempts, double from, double to);
-    [[nodiscard]] std::vector<std::size_t> large(const ShapeLayout& layout) const;
-    Attempts largeFirst(Searches& searches, const ShapeAttempt& rows);
+    [[nodiscard]] std::vector<std::size_t> large(const ShapeLayout& layout, double ofArea) const;
+    static Attempts fill(Searches& searches, const ShapeAttempt& rows, const Attempts& laid,
+                         const std::vector<std::size_t>& items, double until);
 
     const ShapesProblem& problem_;
     const Effort& effort_;
@@ -90,6 +98,13 @@ ShapesPlan Placing::planOf(const ShapeLayout& layout, double length) const {
     plan.lowerBoundMm = std::min(bound_, length);
     plan.proven = length <= plan.lowerBoundMm + kShapeToleranceMm;
     return plan;
+}
+
+double Placing::lengthOf(const ShapeLayout& layout) const {
+    double length = 0;
+    for (std::size_t i = 0; i < pieces_.size(); ++i)
+        length = std::max(length, layout.at[i].x + forms_.form(layout.form[i]).bounds.high.x);
+    return length;
 }
 
 void Placing::publish(const ShapeLayout& layout, double length) {
@@ -151,8 +166,13 @@ ShapeLayout Placing::rows() {
 }
 
 /// Two tempers, and two ways to disturb: neither is the better on all problems.
-Placing::Searches Placing::searches(const std::vector<std::size_t>& pieces, std::uint64_t seed,
-                                    const ShapeShortener::Found& found) {
+/// @param items  that they move; plans of all are published
+Placing::Searches Placing::searchesFor(const std::vector<std::size_t>& items, std::uint64_t seed) {
+    std::vector<std::size_t> pieces;
+    for (const std::size_t i : items) pieces.push_back(pieces_[i]);
+    ShapeShortener::Found found;
+    if (items.size() == pieces_.size())
+        found = [this](const ShapeLayout& layout, double length) { publish(layout, length); };
     Searches list;
     for (std::size_t i = 0; i < kSearches; ++i) {
         ShapeSearch search(problem_, forms_, pieces, fixed_, seed + i);
@@ -218,55 +238,40 @@ Attempts Placing::explore(Searches& searches, Attempts attempts, double from, do
     return attempts;
 }
 
-/// The items that make up most of the area, by place; none if hardly any would be left.
-std::vector<std::size_t> Placing::large(const ShapeLayout& layout) const {
-    constexpr double kOfArea = 0.92;
-    constexpr std::size_t kLeftOut = 6; // of so many, one at least
+/// The largest items that make up so much of the area, by place.
+std::vector<std::size_t> Placing::large(const ShapeLayout& layout, double ofArea) const {
     const auto area = [&](std::size_t i) { return forms_.form(layout.form[i]).areaMm2; };
     std::vector<std::size_t> order(pieces_.size());
     std::iota(order.begin(), order.end(), std::size_t(0));
+    if (ofArea >= 1) return order;
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return area(a) > area(b); });
     const double whole =
         std::accumulate(order.begin(), order.end(), 0.0, [&](double sum, std::size_t i) { return sum + area(i); });
     double sum = 0;
     const auto end = std::find_if(order.begin(), order.end(), [&](std::size_t i) {
-        const bool enough = sum >= kOfArea * whole;
+        const bool enough = sum >= ofArea * whole;
         sum += area(i);
         return enough;
     });
-    if (std::size_t(order.end() - end) * kLeftOut < order.size()) return {};
     order.erase(end, order.end());
     std::sort(order.begin(), order.end());
     return order;
 }
 
-/// Attempts that begin with the large pieces alone: what lies best without the small ones often has room for them.
-Attempts Placing::largeFirst(Searches& searches, const ShapeAttempt& rows) {
+/// What each search makes of the layouts of some items: the others are put in.
+/// @param items  of `laid`, by their places among the items of the searches
+Attempts Placing::fill(Searches& searches, const ShapeAttempt& rows, const Attempts& laid,
+                       const std::vector<std::size_t>& items, double until) {
     constexpr std::size_t kMostFilled = 4; // by each search
-    const std::vector<std::size_t> items = large(rows.best);
-    if (items.size() < 2) return {};
-    std::vector<std::size_t> pieces;
-    ShapeAttempt first;
-    for (const std::size_t i : items) {
-        pieces.push_back(pieces_[i]);
-        first.best.form.push_back(rows.best.form[i]);
-        first.best.at.push_back(rows.best.at[i]);
-    }
-    constexpr std::uint64_t kOtherSeed = 1000;
-    Searches few = this->searches(pieces, effort_.seed * kSearches + kOtherSeed, {});
-    first.length = few.front().lengthOf(first.best);
-    Attempts laid = fromEach([&](std::size_t i) { return start(few[i], first, kLargeStarted); });
-    laid = explore(few, std::move(laid), kLargeStarted, kLargeExplored);
-    for (std::size_t i = 0; i < kSearches; ++i) searches[i].countMoves(few[i].moves());
-
     const std::size_t each = std::min(laid.size() / kSearches, kMostFilled);
     return fromEach([&](std::size_t i) {
         Attempts filled;
+        const double from = searches[i].spent();
         for (std::size_t k = 0; k < each; ++k) {
             ShapeAttempt next = rows;
-            const double until = kLargeExplored + (kFilled - kLargeExplored) * double(k + 1) / double(each);
-            if (!searches[i].fill(next, items, laid[k * kSearches + i], until)) continue;
-            searches[i].advance(next, until, kExplored);
+            const double end = from + (until - from) * double(k + 1) / double(each);
+            if (!searches[i].fill(next, items, laid[k * kSearches + i], end)) continue;
+            searches[i].advance(next, end, kExplored);
             filled.push_back(std::move(next));
         }
         return filled;
@@ -286,17 +291,40 @@ ShapesPlan Placing::run() {
 
     ShapeAttempt first;
     first.best = rows();
-    Searches searches = this->searches(pieces_, effort_.seed * kSearches,
-                                       [&](const ShapeLayout& layout, double length) { publish(layout, length); });
-    first.length = searches.front().lengthOf(first.best);
+    first.length = lengthOf(first.best);
     publish(first.best, first.length);
     if (pieces_.empty() || pieces_.size() > kMostSearched) return planOf(first.best, first.length);
-
     prepare();
-    Attempts attempts = largeFirst(searches, first);
-    Attempts others = fromEach([&](std::size_t i) { return start(searches[i], first, kStarted); });
-    attempts.insert(attempts.end(), std::make_move_iterator(others.begin()), std::make_move_iterator(others.end()));
-    attempts = explore(searches, std::move(attempts), kStarted, kExplored);
+
+    Searches searches;
+    Attempts attempts;
+    std::vector<std::size_t> before; // the items of the attempts
+    std::uint64_t seed = effort_.seed * kSearches;
+    constexpr std::uint64_t kOtherSeed = 1000;
+    for (const Stage& stage : kStages) {
+        const std::vector<std::size_t> items = large(first.best, stage.ofArea);
+        const bool last = items.size() == pieces_.size();
+        constexpr std::size_t kMore = 6; // one more of so many, or the stage is not worth it
+        if (!last && (items.size() < 2 || (pieces_.size() - items.size()) * kMore < pieces_.size())) continue;
+        Searches next = searchesFor(items, seed);
+        seed += kOtherSeed;
+        ShapeAttempt rows;
+        for (const std::size_t i : items) {
+            rows.best.form.push_back(first.best.form[i]);
+            rows.best.at.push_back(first.best.at[i]);
+        }
+        rows.length = next.front().lengthOf(rows.best);
+        for (std::size_t i = 0; i < searches.size(); ++i) next[i].countMoves(searches[i].moves());
+        searches = std::move(next);
+
+        for (std::size_t& item : before)
+            item = std::size_t(std::lower_bound(items.begin(), items.end(), item) - items.begin());
+        Attempts filled = fill(searches, rows, attempts, before, stage.filled);
+        attempts = fromEach([&](std::size_t i) { return start(searches[i], rows, stage.started); });
+        attempts.insert(attempts.end(), std::make_move_iterator(filled.begin()), std::make_move_iterator(filled.end()));
+        attempts = explore(searches, std::move(attempts), stage.started, stage.explored);
+        before = items;
+    }
     sideBySide([&](std::size_t i) {
         searches[i].take(attempts.front());
         searches[i].compress();
