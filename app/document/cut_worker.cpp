@@ -12,7 +12,7 @@ std::int64_t iterationsOf(StockForm form, std::size_t pieces) {
     switch (form) {
     case StockForm::Lengths: return 2000;
     case StockForm::Sheets: return 60000;
-    case StockForm::Roll: return 220000 + 500 * std::int64_t(std::min<std::size_t>(pieces, 100));
+    case StockForm::Roll: return 400000 + 500 * std::int64_t(std::min<std::size_t>(pieces, 100));
     }
     return 1;
 }
