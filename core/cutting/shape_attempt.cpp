@@ -81,6 +81,7 @@ bool ShapeShortener::scatter(ShapeAttempt& attempt, double aim, double until) {
 
 bool ShapeShortener::fill(ShapeAttempt& attempt, const std::vector<std::size_t>& items, const ShapeAttempt& laid,
                           double until) {
+    take(attempt);         // what groups may spread
     double easier = 0.002; // after a failure, and more after the next: the others may need much
     constexpr double kMore = 1.5;
     for (double aim = std::max(least_, laid.length); spent() < until; aim *= 1 + easier, easier *= kMore) {

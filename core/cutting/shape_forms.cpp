@@ -88,10 +88,10 @@ std::pair<int, int> ShapeForms::sharedBy(int a, int b) const {
     const double turned = second.rotationRad - first.rotationRad;
     for (const int c : ofPiece_[first.piece]) {
         if (c >= a) break;
-        for (const int d : ofPiece_[second.piece])
-            if (std::abs(std::remainder(form(d).rotationRad - form(c).rotationRad - turned, 2 * std::numbers::pi)) <
-                kSameRad)
-                return {c, d};
+        for (const int d : ofPiece_[second.piece]) {
+            const double off = std::abs(form(d).rotationRad - form(c).rotationRad - turned);
+            if (off < kSameRad || std::abs(off - 2 * std::numbers::pi) < kSameRad) return {c, d};
+        }
     }
     return {a, b};
 }

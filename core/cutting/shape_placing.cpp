@@ -303,9 +303,9 @@ ShapesPlan Placing::run() {
     constexpr std::uint64_t kOtherSeed = 1000;
     for (const Stage& stage : kStages) {
         const std::vector<std::size_t> items = large(first.best, stage.ofArea);
-        const bool last = items.size() == pieces_.size();
         constexpr std::size_t kMore = 6; // one more of so many, or the stage is not worth it
-        if (!last && (items.size() < 2 || (pieces_.size() - items.size()) * kMore < pieces_.size())) continue;
+        const bool few = items.size() < 2 || items == before;
+        if (stage.ofArea < 1 && (few || (pieces_.size() - items.size()) * kMore < pieces_.size())) continue;
         Searches next = searchesFor(items, seed);
         seed += kOtherSeed;
         ShapeAttempt rows;

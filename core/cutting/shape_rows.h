@@ -2,6 +2,7 @@
 
 #include "core/cutting/shape_forms.h"
 
+#include <optional>
 #include <vector>
 
 namespace westrum {

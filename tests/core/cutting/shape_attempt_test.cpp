@@ -21,19 +21,19 @@ struct Shortened {
         : problem(std::move(p)),
           effort{.seed = 1, .iterations = iterations},
           forms(problem),
-          items(problem.pieces.size()),
-          shortener(
-              problem, forms, effort, 0,
-              [&] {
-                  std::iota(items.begin(), items.end(), std::size_t(0));
-                  return ShapeSearch(problem, forms, items, {}, 1);
-              }(),
-              items, [&](const ShapeLayout&, double length) { found.push_back(length); }) {
+          items(upTo(problem.pieces.size())),
+          shortener(problem, forms, effort, 0, ShapeSearch(problem, forms, items, {}, 1), items,
+                    [&](const ShapeLayout&, double length) { found.push_back(length); }) {
         for (const std::size_t i : items) {
             attempt.best.form.push_back(forms.formsOf(i)[0]);
             attempt.best.at.push_back({attempt.length, 0});
             attempt.length += forms.form(attempt.best.form.back()).bounds.width();
         }
+    }
+    static std::vector<std::size_t> upTo(std::size_t count) {
+        std::vector<std::size_t> list(count);
+        std::iota(list.begin(), list.end(), std::size_t(0));
+        return list;
     }
     [[nodiscard]] double sharedMm2() const {
         double shared = 0;
@@ -93,6 +93,25 @@ private slots:
         const Point in = s.attempt.best.at[1] - s.attempt.best.at[0];
         QVERIFY(in.x > 149.9 && in.x < 200.1 && in.y > 149.9 && in.y < 200.1);
         QVERIFY(s.sharedMm2() < 10);
+    }
+
+    void whatIsFilledInStaysWithItsGroup() {
+        // Two groups of four boxes of 400 x 250 on a roll 1000 wide: each takes 400 of it, and may spread to 480.
+        ShapesProblem problem = boxes(1000, std::vector<std::pair<double, double>>(8, {400, 250}));
+        for (std::size_t i = 0; i < 8; ++i) problem.pieces[i].group = int(i / 4);
+        Shortened s(problem);
+        for (std::size_t i = 0; i < 8; ++i) s.attempt.best.at[i] = {400.0 * double(i / 4), 250.0 * double(i % 4)};
+        s.attempt.length = 800;
+        ShapeAttempt laid; // of each group its first box
+        laid.best = {{s.attempt.best.form[0], s.attempt.best.form[4]}, {{0, 0}, {400, 0}}};
+        laid.length = 800;
+        QVERIFY(s.shortener.fill(s.attempt, {0, 4}, laid, 1));
+        for (const std::size_t first : {std::size_t(0), std::size_t(4)}) {
+            const auto [low, high] = std::minmax({s.attempt.best.at[first].x, s.attempt.best.at[first + 1].x,
+                                                  s.attempt.best.at[first + 2].x, s.attempt.best.at[first + 3].x});
+            QVERIFY2(high - low <= 80.01, qPrintable(QString::number(high - low)));
+        }
+        QVERIFY(s.sharedMm2() < 100); // ten edges of 250 to 400 touch, each by 0.02 mm at most
     }
 
     void whatFailsAlikeIsKeptOnce() {
