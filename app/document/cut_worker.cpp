@@ -7,7 +7,7 @@
 namespace westrum {
 namespace {
 
-/// Iterations of an improving search of usual length: a quarter of a minute at most on an ordinary machine.
+/// Iterations of an improving search of usual length: about a quarter of a minute on an ordinary machine.
 std::int64_t iterationsOf(StockForm form, std::size_t pieces) {
     switch (form) {
     case StockForm::Lengths: return 2000;
