@@ -30,6 +30,32 @@ std::vector<GridRing> collisionParts(const Region& region, double gapMm) {
     return parts;
 }
 
+/// Corners and the middles of edges, from the low corner of the bounds.
+std::vector<Point> landmarks(const Region& region) {
+    const Point low = boundsOf(region).low;
+    std::vector<Point> list;
+    for (const Ring& ring : region.rings)
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            list.push_back(ring[i] - low);
+            list.push_back((ring[i] + ring[(i + 1) % ring.size()]) * 0.5 - low);
+        }
+    return list;
+}
+
+/// Whether two regions differ by no more than where they lie.
+bool alike(const Region& a, const Region& b) {
+    constexpr double kSameMm = 0.2;
+    const auto meets = [](const std::vector<Point>& list, const std::vector<Point>& other) {
+        return std::all_of(list.begin(), list.end(), [&](Point p) {
+            return std::any_of(other.begin(), other.end(),
+                               [&](Point q) { return std::abs(p.x - q.x) < kSameMm && std::abs(p.y - q.y) < kSameMm; });
+        });
+    };
+    const std::vector<Point> ofA = landmarks(a);
+    const std::vector<Point> ofB = landmarks(b);
+    return meets(ofA, ofB) && meets(ofB, ofA);
+}
+
 } // namespace
 
 Region lying(const ShapePiece& piece, const PlacedShape& placed) {
@@ -42,10 +68,16 @@ ShapeForms::ShapeForms(const ShapesProblem& problem) : problem_(problem) {
     for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
         ofPiece_.emplace_back();
         if (problem.pieces[i].count <= 0) continue;
+        std::vector<int>& forms = ofPiece_.back();
+        // Against a pattern a piece that looks the same lies elsewhere: its origin tells.
+        const bool patterned =
+            (problem.repeat.alongMm > 0 || problem.repeat.acrossMm > 0) && !problem.pieces[i].offPattern;
         for (const double rotation : problem.pieces[i].rotationsRad) {
             Region region = lying(problem.pieces[i], {i, rotation, {}});
-            if (boundsOf(region).height() <= problem.widthMm + kShapeToleranceMm)
-                ofPiece_.back().push_back(add(i, rotation, std::move(region)));
+            if (boundsOf(region).height() > problem.widthMm + kShapeToleranceMm) continue;
+            const auto same = [&](int known) { return alike(form(known).region, region); };
+            if (patterned || std::none_of(forms.begin(), forms.end(), same))
+                forms.push_back(add(i, rotation, std::move(region)));
         }
     }
     for (const Region& region : problem.forbidden) obstacles_.push_back(add(problem.pieces.size(), 0, region));

@@ -26,7 +26,8 @@ class ShapeForms {
 public:
     explicit ShapeForms(const ShapesProblem& problem);
 
-    /// The forms of a piece, by place in its list of rotations; those that do not fit across the roll are left out.
+    /// The forms of a piece, in the order of its rotations. Left out are those that do not fit across the roll, and
+    /// those in which it looks as in one before: a strip turned by half.
     [[nodiscard]] const std::vector<int>& formsOf(std::size_t piece) const { return ofPiece_[piece]; }
     [[nodiscard]] const ShapeForm& form(int index) const { return *forms_[std::size_t(index)]; }
     [[nodiscard]] int count() const { return int(forms_.size()); }

@@ -43,12 +43,32 @@ private slots:
         QCOMPARE(regions.size(), std::size_t(4));
     }
 
+    void aTurnThatChangesNothingIsNoForm() {
+        const Ring box{{0, 0}, {300, 0}, {300, 100}, {0, 100}};
+        const Ring square{{0, 0}, {100, 0}, {100, 100}, {0, 100}};
+        const Ring wedge{{0, 0}, {200, 0}, {0, 90}};
+        const Ring notched{{0, 0}, {100, 0}, {50, 50}, {100, 100}, {0, 100}}; // turned, it keeps its corners
+        ShapesProblem problem = turnable({box, square, wedge, box, notched}, 4);
+        problem.pieces[3].holes = {{{20, 20}, {60, 20}, {60, 60}, {20, 60}}}; // off the middle
+        const auto counts = [&] {
+            const ShapeForms forms(problem);
+            std::vector<std::size_t> list;
+            for (std::size_t i = 0; i < problem.pieces.size(); ++i) list.push_back(forms.formsOf(i).size());
+            return list;
+        };
+        QCOMPARE(counts(), (std::vector<std::size_t>{2, 1, 4, 4, 4}));
+        // On a pattern the origin must lie on it, and a box that is turned has it at another corner.
+        problem.repeat.alongMm = 70;
+        problem.pieces[1].offPattern = true;
+        QCOMPARE(counts(), (std::vector<std::size_t>{4, 1, 4, 4, 4}));
+    }
+
     void whatIsForbiddenIsNotTurned() {
-        ShapesProblem problem = turnable({{{0, 0}, {300, 0}, {300, 100}, {0, 100}}}, 2);
+        ShapesProblem problem = turnable({{{0, 0}, {300, 0}, {300, 100}, {0, 60}}}, 2);
         problem.forbidden = {{{{{500, 0}, {520, 0}, {520, 2000}, {500, 2000}}}}};
         ShapeForms forms(problem);
         const auto [fit, turn] = forms.meeting(forms.obstacle(0), forms.formsOf(0)[1]);
-        // Lying turned, the box reaches from its origin back to -300: at 819 it is 1 mm short of being clear.
+        // Lying turned, the piece reaches from its origin back to -300: at 819 it is 1 mm short of being clear.
         QVERIFY(std::abs(fit->depth(turn({819, 500})) - 1) < 0.02);
         QCOMPARE(fit->depth(turn({821, 500})), 0.0);
     }

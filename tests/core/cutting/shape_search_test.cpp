@@ -201,8 +201,9 @@ private slots:
     }
 
     void aPartOfTheRollIsTurnedByHalf() {
-        // Eight boxes on both sides of the roll; half of them may not be turned: those only change sides.
-        ShapesProblem problem = boxes(1000, std::vector<std::pair<double, double>>(8, {100, 300}));
+        // Eight pieces on both sides of the roll; half of them may not be turned: those only change sides.
+        const ShapePiece slanted{.outline = {{0, 0}, {100, 0}, {100, 300}, {0, 240}}};
+        ShapesProblem problem{.widthMm = 1000, .pieces = std::vector<ShapePiece>(8, slanted)};
         for (std::size_t i = 0; i < 8; i += 2) problem.pieces[i].rotationsRad = {0, std::numbers::pi};
         Searched s(problem);
         ShapeLayout layout = s.search.layout();
