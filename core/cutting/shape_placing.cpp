@@ -18,17 +18,22 @@ namespace {
 constexpr std::size_t kMostSearched = 250; ///< pieces up to which overlaps are searched; beyond, rows must do
 constexpr std::size_t kSearches = 2; ///< side by side, whatever processors there are: the answer must not depend on it
 
-// First some large pieces are laid alone, then more, then all. Each stage begins with what the one before has come to,
+// Large pieces may be laid alone first, then more, then all. Each stage begins with what the one before has come to,
 // the other pieces put in, and with layouts of its own.
-struct Stage {
-    double ofArea; ///< that its pieces make up
-    // Up to which share of the effort:
+constexpr std::array<double, 2> kLargeOfArea{0.75, 0.92};
+/// Up to which share of the effort a stage does what.
+struct Shares {
     double filled;   ///< pieces are put into layouts of the stage before
     double started;  ///< first layouts are made
     double explored; ///< the better ones of both kinds are gone on with
 };
-constexpr std::array<Stage, 3> kStages{{{0.75, 0, 0.04, 0.08}, {0.92, 0.11, 0.16, 0.27}, {1, 0.38, 0.5, 0.95}}};
-constexpr double kExplored = kStages.back().explored; ///< then the best is squeezed
+using Schedule = std::array<Shares, kLargeOfArea.size() + 1>;
+constexpr std::array<Schedule, kLargeOfArea.size() + 1> kSchedules{{
+    {{{0, 0.15, 0.95}}}, // all at once
+    {{{0, 0.1, 0.25}, {0.38, 0.5, 0.95}}},
+    {{{0, 0.04, 0.08}, {0.11, 0.16, 0.27}, {0.38, 0.5, 0.95}}},
+}};
+constexpr double kExplored = 0.95; // in any of them; then the best is squeezed
 
 using Attempts = std::vector<ShapeAttempt>;
 
@@ -72,7 +77,12 @@ private:
     Searches searchesFor(const std::vector<std::size_t>& items, std::uint64_t seed);
     Attempts start(ShapeShortener& search, const ShapeAttempt& rows, double until);
     static Attempts explore(Searches& searches, Attempts attempts, double from, double to);
-    [[nodiscard]] std::vector<std::size_t> large(const ShapeLayout& layout, double ofArea) const;
+    [[nodiscard]] double areaOf(std::size_t item) const {
+        return forms_.form(forms_.formsOf(pieces_[item]).front()).areaMm2;
+    }
+    [[nodiscard]] std::vector<std::size_t> large(double ofArea) const;
+    [[nodiscard]] bool othersAreSmall(const std::vector<std::size_t>& large) const;
+    [[nodiscard]] std::vector<std::vector<std::size_t>> stages() const;
     static Attempts fill(Searches& searches, const ShapeAttempt& rows, const Attempts& laid,
                          const std::vector<std::size_t>& items, double until);
 
@@ -239,23 +249,54 @@ Attempts Placing::explore(Searches& searches, Attempts attempts, double from, do
 }
 
 /// The largest items that make up so much of the area, by place.
-std::vector<std::size_t> Placing::large(const ShapeLayout& layout, double ofArea) const {
-    const auto area = [&](std::size_t i) { return forms_.form(layout.form[i]).areaMm2; };
+std::vector<std::size_t> Placing::large(double ofArea) const {
     std::vector<std::size_t> order(pieces_.size());
     std::iota(order.begin(), order.end(), std::size_t(0));
     if (ofArea >= 1) return order;
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return area(a) > area(b); });
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return areaOf(a) > areaOf(b); });
     const double whole =
-        std::accumulate(order.begin(), order.end(), 0.0, [&](double sum, std::size_t i) { return sum + area(i); });
+        std::accumulate(order.begin(), order.end(), 0.0, [&](double sum, std::size_t i) { return sum + areaOf(i); });
     double sum = 0;
     const auto end = std::find_if(order.begin(), order.end(), [&](std::size_t i) {
         const bool enough = sum >= ofArea * whole;
-        sum += area(i);
+        sum += areaOf(i);
         return enough;
     });
     order.erase(end, order.end());
     std::sort(order.begin(), order.end());
     return order;
+}
+
+/// What lies best without the others has room for them only if they are small against what takes the area; one giant
+/// among pieces that are nearly alike does not count.
+bool Placing::othersAreSmall(const std::vector<std::size_t>& large) const {
+    constexpr double kMostSize = 0.4; // of the mean size, by area, of all but the largest
+    double largest = 0;
+    double sum = 0;
+    double ofSquares = 0;
+    double largestOther = 0;
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+        const double area = areaOf(i);
+        largest = std::max(largest, area);
+        sum += area;
+        ofSquares += area * area;
+        if (!std::binary_search(large.begin(), large.end(), i)) largestOther = std::max(largestOther, area);
+    }
+    return largestOther * (sum - largest) < kMostSize * (ofSquares - largest * largest);
+}
+
+/// The items that are laid first, then, and so on: all in the end.
+std::vector<std::vector<std::size_t>> Placing::stages() const {
+    constexpr std::size_t kMore = 6; // one more of so many, or the stage is not worth it
+    std::vector<std::vector<std::size_t>> list;
+    for (const double ofArea : kLargeOfArea) {
+        std::vector<std::size_t> items = large(ofArea);
+        const std::size_t others = pieces_.size() - items.size();
+        if (items.size() < 2 || others * kMore < pieces_.size() || !othersAreSmall(items)) continue;
+        if (list.empty() || items != list.back()) list.push_back(std::move(items));
+    }
+    list.push_back(large(1));
+    return list;
 }
 
 /// What each search makes of the layouts of some items: the others are put in.
@@ -301,11 +342,10 @@ ShapesPlan Placing::run() {
     std::vector<std::size_t> before; // the items of the attempts
     std::uint64_t seed = effort_.seed * kSearches;
     constexpr std::uint64_t kOtherSeed = 1000;
-    for (const Stage& stage : kStages) {
-        const std::vector<std::size_t> items = large(first.best, stage.ofArea);
-        constexpr std::size_t kMore = 6; // one more of so many, or the stage is not worth it
-        const bool few = items.size() < 2 || items == before;
-        if (stage.ofArea < 1 && (few || (pieces_.size() - items.size()) * kMore < pieces_.size())) continue;
+    const std::vector<std::vector<std::size_t>> stages = this->stages();
+    for (std::size_t n = 0; n < stages.size(); ++n) {
+        const std::vector<std::size_t>& items = stages[n];
+        const Shares& until = kSchedules[stages.size() - 1][n];
         Searches next = searchesFor(items, seed);
         seed += kOtherSeed;
         ShapeAttempt rows;
@@ -319,10 +359,10 @@ ShapesPlan Placing::run() {
 
         for (std::size_t& item : before)
             item = std::size_t(std::lower_bound(items.begin(), items.end(), item) - items.begin());
-        Attempts filled = fill(searches, rows, attempts, before, stage.filled);
-        attempts = fromEach([&](std::size_t i) { return start(searches[i], rows, stage.started); });
+        Attempts filled = fill(searches, rows, attempts, before, until.filled);
+        attempts = fromEach([&](std::size_t i) { return start(searches[i], rows, until.started); });
         attempts.insert(attempts.end(), std::make_move_iterator(filled.begin()), std::make_move_iterator(filled.end()));
-        attempts = explore(searches, std::move(attempts), stage.started, stage.explored);
+        attempts = explore(searches, std::move(attempts), until.started, until.explored);
         before = items;
     }
     sideBySide([&](std::size_t i) {
