@@ -23,6 +23,7 @@ struct ShapeAttempt {
         ShapeLayout layout;
     };
     std::vector<Failed> failed;
+    std::vector<double> early;    ///< overlaps of all tries at this length after a few rounds
     std::vector<double> overlaps; ///< of all that failed at this length; nearly equal ones are of the same layout
 };
 
@@ -67,6 +68,7 @@ private:
     void found(double aim);
     void keepGroups();
     void parted(ShapeAttempt& attempt, double aim) const;
+    bool hopefullySeparate(ShapeAttempt& attempt);
     void failedAgain(ShapeAttempt& attempt) const;
     void disturb(const ShapeAttempt& attempt);
     void squeeze(double until);

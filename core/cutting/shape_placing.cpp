@@ -196,8 +196,8 @@ Placing::Searches Placing::searchesFor(const std::vector<std::size_t>& items, st
 
 /// One search's first attempts: the rows, then as many from anywhere as the effort allows; none gets too little.
 Attempts Placing::start(ShapeShortener& search, const ShapeAttempt& rows, double until) {
-    constexpr double kMostStarts = 8;
-    constexpr double kLeastMoves = 20000; // for one, of all pieces
+    constexpr double kMostStarts = 14;
+    constexpr double kLeastMoves = 10000; // for one, of all pieces
     constexpr double kLonger = 1.05;      // than the shortest so far
     Attempts attempts{rows};
     const double from = search.spent();

@@ -493,7 +493,10 @@ bool ShapeSearch::parted() const {
 }
 
 bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves) {
+    constexpr int kEarly = 5; // rounds after which it shows whether there is hope
     std::fill(weight_.begin(), weight_.end(), 1.0);
+    early_.reset();
+    int round = 0;
     settle(lengthMm);
     measure();
     ShapeLayout best = layout_;
@@ -528,6 +531,10 @@ bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, 
         if (overlap_ < least) {
             least = overlap_;
             best = layout_;
+        }
+        if (++round == kEarly) {
+            early_ = least;
+            if (least > hopelessMm) break;
         }
         if (without > patience || effort.spent(moves) >= 1) break;
         for (std::size_t k = 0; k < weight_.size(); ++k) {

@@ -4,6 +4,7 @@
 #include "core/cutting/shape_forms.h"
 
 #include <array>
+#include <limits>
 #include <optional>
 #include <vector>
 
@@ -50,9 +51,13 @@ public:
     /// Limits for each group the length of roll that its pieces may lie apart; none by default.
     std::vector<double> groupSpanMm;
 
-    /// Tries to part all pieces within the length. False: not found before patience or effort was at its end; the
-    /// layout is then the one with the least overlap. Counts its moves in `moves`.
+    /// Tries to part all pieces within the length. False: not found before patience or effort was at its end, or given
+    /// up as hopeless; the layout is then the one with the least overlap. Counts its moves in `moves`.
     bool separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves);
+    /// More overlap than this after a few rounds is hopeless; by default none is.
+    double hopelessMm = std::numeric_limits<double>::infinity();
+    /// The least overlap in those rounds, of the last separate(), unless it ended before.
+    [[nodiscard]] std::optional<double> early() const { return early_; }
 
     /// Moves all pieces inside the length, as they are but shifted.
     void pushInside(double lengthMm);
@@ -154,6 +159,7 @@ private:
     std::vector<double> overlaps_;
     double overlap_ = 0;
     double deepest_ = 0;
+    std::optional<double> early_;
     Dice dice_;
     std::uint64_t scattered_; // times, and some to begin with
     /// Two that may overlap, in what moves all pieces at once.

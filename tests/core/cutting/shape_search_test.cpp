@@ -200,6 +200,19 @@ private slots:
         QVERIFY(changed > 5);
     }
 
+    void whatIsHopelessIsGivenUpEarly() {
+        // Two boxes of 600 by 600 on 1000 by 1000: whatever is done, they share 200 by 200.
+        Searched s(boxes(1000, {{600, 600}, {600, 600}}));
+        std::int64_t moves = 0;
+        QVERIFY(!s.search.separate(1000, 100, Effort{.iterations = 100000}, moves));
+        QVERIFY(moves > 100);
+        QVERIFY(s.search.early() && *s.search.early() > 150);
+        s.search.hopelessMm = 150;
+        moves = 0;
+        QVERIFY(!s.search.separate(1000, 100, Effort{.iterations = 100000}, moves));
+        QCOMPARE(moves, std::int64_t(5 * 2)); // five rounds
+    }
+
     void aPartOfTheRollIsTurnedByHalf() {
         // Eight pieces on both sides of the roll; half of them may not be turned: those only change sides.
         const ShapePiece slanted{.outline = {{0, 0}, {100, 0}, {100, 300}, {0, 240}}};
