@@ -126,15 +126,15 @@ bool ShapeShortener::hopefullySeparate(ShapeAttempt& attempt) {
     constexpr std::size_t kMost = 100; // the last ones
     constexpr double kHopeful = 0.3;   // share of them
     if (attempt.early.size() >= kLeast) {
-        const std::size_t count = std::min(attempt.early.size(), kMost);
-        std::vector<double> last(attempt.early.end() - std::ptrdiff_t(count), attempt.early.end());
-        const auto limit = last.begin() + std::ptrdiff_t(kHopeful * double(count));
+        std::vector<double> last = attempt.early;
+        const auto limit = last.begin() + std::ptrdiff_t(kHopeful * double(last.size()));
         std::nth_element(last.begin(), limit, last.end());
         search_.hopelessMm = *limit;
     }
     const bool found = separate(attempt.aim, kPatience);
     search_.hopelessMm = std::numeric_limits<double>::infinity();
     if (search_.early()) attempt.early.push_back(*search_.early());
+    if (attempt.early.size() > kMost) attempt.early.erase(attempt.early.begin());
     return found;
 }
 

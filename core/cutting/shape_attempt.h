@@ -23,7 +23,7 @@ struct ShapeAttempt {
         ShapeLayout layout;
     };
     std::vector<Failed> failed;
-    std::vector<double> early;    ///< overlaps of all tries at this length after a few rounds
+    std::vector<double> early;    ///< overlaps of the last tries at this length after a few rounds
     std::vector<double> overlaps; ///< of all that failed at this length; nearly equal ones are of the same layout
 };
 

@@ -42,9 +42,15 @@ std::vector<Point> landmarks(const Region& region) {
     return list;
 }
 
+constexpr double kSameMm = 0.2; // off: a piece that is turned looks the same
+
+/// Told at once of most pairs that are not alike.
+bool alikeIn(const Bounds& a, const Bounds& b) {
+    return std::abs(a.width() - b.width()) < kSameMm && std::abs(a.height() - b.height()) < kSameMm;
+}
+
 /// Whether two regions differ by no more than where they lie.
 bool alike(const Region& a, const Region& b) {
-    constexpr double kSameMm = 0.2;
     const auto meets = [](const std::vector<Point>& list, const std::vector<Point>& other) {
         return std::all_of(list.begin(), list.end(), [&](Point p) {
             return std::any_of(other.begin(), other.end(),
@@ -74,8 +80,11 @@ ShapeForms::ShapeForms(const ShapesProblem& problem) : problem_(problem) {
             (problem.repeat.alongMm > 0 || problem.repeat.acrossMm > 0) && !problem.pieces[i].offPattern;
         for (const double rotation : problem.pieces[i].rotationsRad) {
             Region region = lying(problem.pieces[i], {i, rotation, {}});
-            if (boundsOf(region).height() > problem.widthMm + kShapeToleranceMm) continue;
-            const auto same = [&](int known) { return alike(form(known).region, region); };
+            const Bounds bounds = boundsOf(region);
+            if (bounds.height() > problem.widthMm + kShapeToleranceMm) continue;
+            const auto same = [&](int known) {
+                return alikeIn(form(known).bounds, bounds) && alike(form(known).region, region);
+            };
             if (patterned || std::none_of(forms.begin(), forms.end(), same))
                 forms.push_back(add(i, rotation, std::move(region)));
         }
