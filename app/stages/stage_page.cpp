@@ -35,7 +35,7 @@ StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
     const auto again = [this] {
         if (isVisible()) refresh();
     };
-    connect(&document_, &JobDocument::planComputed, this, again);
+    connect(&document_, &JobDocument::planComputed, this, [this] { figuresCameIn([this] { refresh(); }); });
     connect(&document_, &JobDocument::jobReplaced, this, again);
     connect(&document_, &JobDocument::jobChanged, this, again);
     connect(&document_, &JobDocument::currentSurfaceChanged, this, again);
@@ -61,7 +61,21 @@ QString StagePage::askAndSave(const QString& what, const QString& proposal, cons
     return wrong ? tr("%1 could not be saved: %2").arg(path, why) : tr("Saved as %1.").arg(path);
 }
 
+void StagePage::figuresCameIn(const std::function<void()>& show) {
+    if (!isVisible()) return;
+    cameIn_ = true;
+    show();
+    cameIn_ = false;
+}
+
+void StagePage::refuse(const QString& why) {
+    say(why, true);
+    refused_ = true;
+}
+
 void StagePage::say(const QString& sentence, bool attention) {
+    if (cameIn_ && refused_) return;
+    refused_ = false;
     sentence_->setText(sentence);
     sentence_->setStyleSheet(attention ? QStringLiteral("color: %1;").arg(css(Theme::now().pencil)) : QString());
 }

@@ -32,6 +32,10 @@ protected:
                        const std::function<QString(const QString& path)>& write, bool& wrong);
     /// The line under the heading. `attention` draws it in pencil red.
     void say(const QString& sentence, bool attention = false);
+    /// What was typed cannot be taken, and why. Stays said until something else happens than that figures come in.
+    void refuse(const QString& why);
+    /// Shows figures that came in from behind, if the page is in sight.
+    void figuresCameIn(const std::function<void()>& show);
     void setHeading(const QString& heading, const QString& detail);
 
     [[nodiscard]] Figures figures() const { return figuresFor(document_.job(), decimalMark_); }
@@ -55,6 +59,8 @@ private:
     QVBoxLayout* column_;
     QHBoxLayout* headingRow_;
     QHBoxLayout* sentenceRow_;
+    bool refused_ = false; // the sentence says why
+    bool cameIn_ = false;  // it is figures from behind that are being shown
 };
 
 } // namespace westrum

@@ -203,7 +203,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
             if (sentence.isEmpty())
                 sayRisk();
             else
-                say(sentence, true);
+                refuse(sentence);
         });
 
     auto* totals = new QHBoxLayout;
@@ -226,7 +226,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         if (sentence.isEmpty())
             sayRisk();
         else
-            say(sentence, true);
+            refuse(sentence);
     });
     connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
     auto* columns = new QHBoxLayout(detail_);
@@ -337,30 +337,26 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         refresh();
     });
     connect(compare_, &CompareView::compared, this, [this] {
-        if (isVisible() && showCompare_->isChecked()) say(compare_->sentence());
+        if (showCompare_->isChecked()) figuresCameIn([this] { say(compare_->sentence()); });
     });
     connect(prices_, &PricesView::problem, this, [this](const QString& sentence) {
         if (sentence.isEmpty())
             refresh();
         else
-            say(sentence, true);
+            refuse(sentence);
     });
     connect(mass_, &MassView::problem, this, [this](const QString& sentence) {
         if (sentence.isEmpty())
             refresh();
         else
-            say(sentence, true);
+            refuse(sentence);
     });
 
-    connect(&document, &JobDocument::purchasesChanged, this, [this] {
-        if (isVisible()) refresh();
-    });
-    connect(&document, &JobDocument::oddsChanged, this, [this] {
-        if (isVisible()) refresh();
-    });
+    connect(&document, &JobDocument::purchasesChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
+    connect(&document, &JobDocument::oddsChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
     connect(&document, &JobDocument::oddsProgress, this, [this](double share) {
         progress_ = share;
-        if (isVisible()) sayRisk();
+        if (showList_->isChecked()) figuresCameIn([this] { sayRisk(); });
     });
     connect(&document, &JobDocument::cuttingChanged, this, [this] {
         if (isVisible()) ask_.start();

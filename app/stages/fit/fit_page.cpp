@@ -32,7 +32,7 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
             if (sentence.isEmpty())
                 refresh();
             else
-                say(sentence, true);
+                refuse(sentence);
         });
     }
     row->addWidget(new QLabel(tr("Your speed with adhesive: one coat on")));
