@@ -19,12 +19,16 @@ struct Effort {
     static Effort first(std::uint64_t seed, std::stop_token stop = {}) {
         return {.seed = seed, .iterations = 1, .stop = std::move(stop), .timeSpent = [] { return 1.0; }};
     }
-    /// Share of the effort gone after `done` iterations, the greater of the two limits; 1 and above: stop.
+    /// Share of the effort gone after `done` iterations, the greater of the two limits; 1 and above: stop. Where there
+    /// are both, the first tenth of the time does not count: it would tell one run from the next of a search that the
+    /// iterations end.
     [[nodiscard]] double spent(std::int64_t done) const {
+        constexpr double kCounts = 0.1;
         if (stop.stop_requested()) return 1;
-        const double counted = iterations > 0 ? double(done) / double(iterations) : 0;
         const double timed = timeSpent ? timeSpent() : 0;
-        return counted > timed ? counted : timed;
+        if (iterations <= 0) return timed;
+        const double counted = double(done) / double(iterations);
+        return timed > kCounts && timed > counted ? timed : counted;
     }
 };
 

@@ -18,21 +18,18 @@ namespace {
 constexpr std::size_t kMostSearched = 250; ///< pieces up to which overlaps are searched; beyond, rows must do
 constexpr std::size_t kSearches = 2; ///< side by side, whatever processors there are: the answer must not depend on it
 
-// Large pieces may be laid alone first, then more, then all. Each stage begins with what the one before has come to,
-// the other pieces put in, and with layouts of its own.
-constexpr std::array<double, 2> kLargeOfArea{0.75, 0.92};
+// Large pieces may be laid alone first, then all. Each stage begins with what the one before has come to, the other
+// pieces put in, and with layouts of its own.
+constexpr double kLargeOfArea = 0.92;
 /// Up to which share of the effort a stage does what.
 struct Shares {
     double filled;   ///< pieces are put into layouts of the stage before
     double started;  ///< first layouts are made
     double explored; ///< the better ones of both kinds are gone on with
 };
-using Schedule = std::array<Shares, kLargeOfArea.size() + 1>;
-constexpr std::array<Schedule, kLargeOfArea.size() + 1> kSchedules{{
-    {{{0, 0.15, 0.95}}}, // all at once
-    {{{0, 0.1, 0.25}, {0.38, 0.5, 0.95}}},
-    {{{0, 0.04, 0.08}, {0.11, 0.16, 0.27}, {0.38, 0.5, 0.95}}},
-}};
+using Schedule = std::array<Shares, 2>;
+constexpr Schedule kAllAtOnce{{{0, 0.15, 0.95}}};
+constexpr Schedule kLargeFirst{{{0, 0.1, 0.25}, {0.38, 0.5, 0.95}}};
 constexpr double kExplored = 0.95; // in any of them; then the best is squeezed
 
 using Attempts = std::vector<ShapeAttempt>;
@@ -285,16 +282,14 @@ bool Placing::othersAreSmall(const std::vector<std::size_t>& large) const {
     return largestOther * (sum - largest) < kMostSize * (ofSquares - largest * largest);
 }
 
-/// The items that are laid first, then, and so on: all in the end.
+/// The items that are laid first, if any are, then all.
 std::vector<std::vector<std::size_t>> Placing::stages() const {
     constexpr std::size_t kMore = 6; // one more of so many, or the stage is not worth it
     std::vector<std::vector<std::size_t>> list;
-    for (const double ofArea : kLargeOfArea) {
-        std::vector<std::size_t> items = large(ofArea);
-        const std::size_t others = pieces_.size() - items.size();
-        if (items.size() < 2 || others * kMore < pieces_.size() || !othersAreSmall(items)) continue;
-        if (list.empty() || items != list.back()) list.push_back(std::move(items));
-    }
+    std::vector<std::size_t> items = large(kLargeOfArea);
+    const std::size_t others = pieces_.size() - items.size();
+    if (items.size() >= 2 && others * kMore >= pieces_.size() && othersAreSmall(items))
+        list.push_back(std::move(items));
     list.push_back(large(1));
     return list;
 }
@@ -343,9 +338,10 @@ ShapesPlan Placing::run() {
     std::uint64_t seed = effort_.seed * kSearches;
     constexpr std::uint64_t kOtherSeed = 1000;
     const std::vector<std::vector<std::size_t>> stages = this->stages();
+    const Schedule& schedule = stages.size() > 1 ? kLargeFirst : kAllAtOnce;
     for (std::size_t n = 0; n < stages.size(); ++n) {
         const std::vector<std::size_t>& items = stages[n];
-        const Shares& until = kSchedules[stages.size() - 1][n];
+        const Shares& until = schedule[n];
         Searches next = searchesFor(items, seed);
         seed += kOtherSeed;
         ShapeAttempt rows;
