@@ -68,7 +68,8 @@ void StagePage::figuresCameIn(const std::function<void()>& show) {
     cameIn_ = false;
 }
 
-void StagePage::refuse(const QString& why) {
+void StagePage::answer(const QString& why) {
+    if (why.isEmpty()) return refresh();
     say(why, true);
     refused_ = true;
 }

@@ -32,8 +32,9 @@ protected:
                        const std::function<QString(const QString& path)>& write, bool& wrong);
     /// The line under the heading. `attention` draws it in pencil red.
     void say(const QString& sentence, bool attention = false);
-    /// What was typed cannot be taken, and why. Stays said until something else happens than that figures come in.
-    void refuse(const QString& why);
+    /// Why what was typed is refused, which stays said until something else happens than that figures come in; empty:
+    /// it was put right or taken back.
+    void answer(const QString& why);
     /// Shows figures that came in from behind, if the page is in sight.
     void figuresCameIn(const std::function<void()>& show);
     void setHeading(const QString& heading, const QString& detail);

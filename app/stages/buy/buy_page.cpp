@@ -198,13 +198,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         const std::string typed = lot_->text().trimmed().toStdString();
         if (lot_->isModified()) buy([&](Bought& b) { b.lot = typed; });
     });
-    for (EntryField* field : {paid_, budget_})
-        connect(field, &EntryField::problemChanged, this, [this](const QString& sentence) {
-            if (sentence.isEmpty())
-                sayRisk();
-            else
-                refuse(sentence);
-        });
+    for (EntryField* field : {paid_, budget_, risk_})
+        connect(field, &EntryField::problemChanged, this, &BuyPage::answer);
 
     auto* totals = new QHBoxLayout;
     totals->setSpacing(16);
@@ -222,12 +217,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     risk_->setFixedWidth(62);
     risk_->setAlignment(Qt::AlignRight);
     choices->addWidget(risk_);
-    connect(risk_, &EntryField::problemChanged, this, [this](const QString& sentence) {
-        if (sentence.isEmpty())
-            sayRisk();
-        else
-            refuse(sentence);
-    });
     connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
     auto* columns = new QHBoxLayout(detail_);
     columns->setContentsMargins(0, 4, 0, 0);
@@ -339,18 +328,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(compare_, &CompareView::compared, this, [this] {
         if (showCompare_->isChecked()) figuresCameIn([this] { say(compare_->sentence()); });
     });
-    connect(prices_, &PricesView::problem, this, [this](const QString& sentence) {
-        if (sentence.isEmpty())
-            refresh();
-        else
-            refuse(sentence);
-    });
-    connect(mass_, &MassView::problem, this, [this](const QString& sentence) {
-        if (sentence.isEmpty())
-            refresh();
-        else
-            refuse(sentence);
-    });
+    connect(prices_, &PricesView::problem, this, &BuyPage::answer);
+    connect(mass_, &MassView::problem, this, &BuyPage::answer);
 
     connect(&document, &JobDocument::purchasesChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
     connect(&document, &JobDocument::oddsChanged, this, [this] { figuresCameIn([this] { refresh(); }); });

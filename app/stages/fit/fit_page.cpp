@@ -28,12 +28,7 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
     for (EntryField* field : {spread_, close_}) {
         field->setFixedWidth(64);
         field->setAlignment(Qt::AlignRight);
-        connect(field, &EntryField::problemChanged, this, [this](const QString& sentence) {
-            if (sentence.isEmpty())
-                refresh();
-            else
-                refuse(sentence);
-        });
+        connect(field, &EntryField::problemChanged, this, &FitPage::answer);
     }
     row->addWidget(new QLabel(tr("Your speed with adhesive: one coat on")));
     row->addWidget(spread_);
