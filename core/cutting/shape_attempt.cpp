@@ -8,7 +8,7 @@ namespace westrum {
 
 namespace {
 
-constexpr int kPatience = 20;
+constexpr int kPatience = 30;
 constexpr double kFineStep = 0.015;     // from here on what is found is squeezed at once
 constexpr double kShortestStep = 0.004; // shares of a layout's length
 

@@ -28,7 +28,7 @@ struct Shares {
     double explored; ///< the better ones of both kinds are gone on with
 };
 using Schedule = std::array<Shares, 2>;
-constexpr Schedule kAllAtOnce{{{0, 0.15, 0.95}}};
+constexpr Schedule kAllAtOnce{{{0, 0.32, 0.95}}};
 constexpr Schedule kLargeFirst{{{0, 0.1, 0.25}, {0.38, 0.5, 0.95}}};
 constexpr double kExplored = 0.95; // in any of them; then the best is squeezed
 
@@ -172,7 +172,7 @@ ShapeLayout Placing::rows() {
     return layout;
 }
 
-/// Two tempers, and two ways to disturb: neither is the better on all problems.
+/// They differ in their dice only.
 /// @param items  that they move; plans of all are published
 Placing::Searches Placing::searchesFor(const std::vector<std::size_t>& items, std::uint64_t seed) {
     std::vector<std::size_t> pieces;
@@ -181,21 +181,17 @@ Placing::Searches Placing::searchesFor(const std::vector<std::size_t>& items, st
     if (items.size() == pieces_.size())
         found = [this](const ShapeLayout& layout, double length) { publish(layout, length); };
     Searches list;
-    for (std::size_t i = 0; i < kSearches; ++i) {
-        ShapeSearch search(problem_, forms_, pieces, fixed_, seed + i);
-        search.disturbance = {.carry = 0.5};
-        if (i == 0) search.disturbance = {.exchange = 0.1, .turn = 0.25, .shuffle = 0.5, .carry = 0.5};
-        if (i == 1) search.temper = {1.5, 3.0, 0.8};
-        list.emplace_back(problem_, forms_, effort_, bound_, std::move(search), pieces, found);
-    }
+    for (std::size_t i = 0; i < kSearches; ++i)
+        list.emplace_back(problem_, forms_, effort_, bound_, ShapeSearch(problem_, forms_, pieces, fixed_, seed + i),
+                          pieces, found);
     return list;
 }
 
 /// One search's first attempts: the rows, then as many from anywhere as the effort allows; none gets too little.
 Attempts Placing::start(ShapeShortener& search, const ShapeAttempt& rows, double until) {
-    constexpr double kMostStarts = 14;
+    constexpr double kMostStarts = 12;
     constexpr double kLeastMoves = 10000; // for one, of all pieces
-    constexpr double kLonger = 1.05;      // than the shortest so far
+    constexpr double kLonger = 1.04;      // than the shortest so far
     Attempts attempts{rows};
     const double from = search.spent();
     const std::int64_t made = search.moves();
@@ -218,17 +214,17 @@ Attempts Placing::start(ShapeShortener& search, const ShapeAttempt& rows, double
     return attempts;
 }
 
-/// A quarter of the attempts goes on, and so on, down to the best, which all searches share. Returns all as they were
+/// A third of the attempts goes on, and so on, down to the best, which all searches share. Returns all as they were
 /// left, the shortest first.
 Attempts Placing::explore(Searches& searches, Attempts attempts, double from, double to) {
-    const auto quarter = [](std::size_t count) { return (count + 3) / 4; };
+    const auto third = [](std::size_t count) { return (count + 2) / 3; };
     int levels = 0;
-    for (std::size_t left = attempts.size(); left > 1; left = quarter(left)) ++levels;
+    for (std::size_t left = attempts.size(); left > 1; left = third(left)) ++levels;
     Attempts dropped;
     double begin = from;
     for (int level = 1; level <= levels; ++level) {
         shortestFirst(attempts);
-        const auto end = attempts.begin() + std::ptrdiff_t(quarter(attempts.size()));
+        const auto end = attempts.begin() + std::ptrdiff_t(third(attempts.size()));
         dropped.insert(dropped.end(), std::make_move_iterator(end), std::make_move_iterator(attempts.end()));
         attempts.erase(end, attempts.end());
         if (attempts.size() < kSearches) attempts.resize(kSearches, ShapeAttempt(attempts.front()));

@@ -493,6 +493,10 @@ bool ShapeSearch::parted() const {
 }
 
 bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, std::int64_t& moves) {
+    // How the weight of an overlap that stays grows in each round, by its depth, and fades once it is gone.
+    constexpr double kGrowsLeast = 1.1;
+    constexpr double kGrowsMost = 1.5;
+    constexpr double kFades = 0.99;
     constexpr int kEarly = 5; // rounds after which it shows whether there is hope
     std::fill(weight_.begin(), weight_.end(), 1.0);
     early_.reset();
@@ -539,9 +543,9 @@ bool ShapeSearch::separate(double lengthMm, int patience, const Effort& effort, 
         if (without > patience || effort.spent(moves) >= 1) break;
         for (std::size_t k = 0; k < weight_.size(); ++k) {
             if (overlaps_[k] > kTouching)
-                weight_[k] *= temper.least + (temper.most - temper.least) * overlaps_[k] / deepest_;
+                weight_[k] *= kGrowsLeast + (kGrowsMost - kGrowsLeast) * overlaps_[k] / deepest_;
             else
-                weight_[k] = std::max(1.0, weight_[k] * temper.fade);
+                weight_[k] = std::max(1.0, weight_[k] * kFades);
         }
     }
     layout_ = std::move(best);

@@ -32,19 +32,12 @@ public:
     /// Length of roll that the layout takes, the fixed ones included.
     [[nodiscard]] double lengthOf(const ShapeLayout& layout) const;
 
-    /// How the weight of an overlap that stays grows in each round, by its depth, and fades once it is gone.
-    struct Temper {
-        double least = 1.2;
-        double most = 2.0;
-        double fade = 0.99;
-    };
-    Temper temper;
     /// Chances of the ways in which disturb() makes a layout another one. Else two large pieces change places.
     struct Disturbance {
-        double exchange = 0; ///< two neighbouring parts of the roll change places, each as it lies
-        double turn = 0;     ///< of those not exchanged: a part is turned by half
-        double shuffle = 0;  ///< of those left: all pieces in a part change places
-        double carry = 0;    ///< two pieces that change places take along the smaller ones that lie in their bounds
+        double exchange = 0.1; ///< two neighbouring parts of the roll change places, each as it lies
+        double turn = 0.25;    ///< of those not exchanged: a part is turned by half
+        double shuffle = 0.2;  ///< of those left: all pieces in a part change places
+        double carry = 0.5;    ///< two pieces that change places take along the smaller ones that lie in their bounds
     };
     Disturbance disturbance;
 

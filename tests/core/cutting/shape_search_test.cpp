@@ -105,6 +105,7 @@ private slots:
         Searched s(boxes(1000, {{300, 600}, {500, 400}}));
         ShapeLayout layout = s.search.layout();
         layout.at = {{0, 0}, {500, 0}};
+        s.search.disturbance = {.exchange = 0, .turn = 0, .shuffle = 0, .carry = 0};
         s.search.setLayout(layout);
         s.search.disturb(1000);
         QCOMPARE(s.search.layout().at[0], (Point{600, 0})); // 750 - 150; 200 - 300 is below the edge: 0
@@ -134,7 +135,7 @@ private slots:
         // Six columns; those in the part chosen change places among themselves: the places stay the same set.
         Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
         const ShapeLayout layout = s.columns(100);
-        s.search.disturbance.shuffle = 1;
+        s.search.disturbance = {.exchange = 0, .turn = 0, .shuffle = 1, .carry = 0};
         int changed = 0;
         for (int n = 0; n < 20; ++n) {
             s.search.setLayout(layout);
@@ -177,7 +178,7 @@ private slots:
         // Six columns: behind one another they lie as before, but for two neighbouring runs that are exchanged.
         Searched s(boxes(1000, std::vector<std::pair<double, double>>(6, {100, 1000})));
         const ShapeLayout layout = s.columns(100);
-        s.search.disturbance.exchange = 1;
+        s.search.disturbance = {.exchange = 1, .turn = 0, .shuffle = 0, .carry = 0};
         int changed = 0;
         for (int n = 0; n < 20; ++n) {
             s.search.setLayout(layout);
@@ -225,7 +226,7 @@ private slots:
             return l.at[i] + (b.low + b.high) * 0.5;
         };
         for (std::size_t i = 0; i < 8; ++i) layout.at[i] = {500 + double(i / 2) * 150, i % 2 == 0 ? 50.0 : 600.0};
-        s.search.disturbance.turn = 1;
+        s.search.disturbance = {.exchange = 0, .turn = 1, .shuffle = 0, .carry = 0};
         int turned = 0;
         for (int n = 0; n < 20; ++n) {
             s.search.setLayout(layout);
@@ -248,7 +249,7 @@ private slots:
         Searched s(problem);
         ShapeLayout layout = s.search.layout();
         layout.at = {{0, 100}, {700, 100}, {260, 370}};
-        s.search.disturbance.carry = 1;
+        s.search.disturbance = {.exchange = 0, .turn = 0, .shuffle = 0, .carry = 1};
         int together = 0;
         for (int n = 0; n < 30; ++n) {
             s.search.setLayout(layout);
