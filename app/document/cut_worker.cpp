@@ -7,7 +7,8 @@
 namespace westrum {
 namespace {
 
-/// Iterations of an improving search of usual length: about a quarter of a minute on an ordinary machine.
+/// Iterations of an improving search of usual length: about a quarter of a minute on an ordinary machine, more for many
+/// pieces on a roll.
 std::int64_t iterationsOf(StockForm form, std::size_t pieces) {
     switch (form) {
     case StockForm::Lengths: return 2000;
