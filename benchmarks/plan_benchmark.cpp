@@ -1,8 +1,11 @@
 // Speed of planning, printed, never asserted. scripts/benchmark runs this and times the window's start and memory.
 
 #include "app/document/commands.h"
+#include "core/families/family.h"
 #include "core/plan/cut_problems.h"
 #include "core/plan/odds.h"
+#include "core/plan/starts.h"
+#include "core/plan/surface_stage.h"
 #include "core/setout/set_out.h"
 #include "formats/demo.h"
 
@@ -105,6 +108,7 @@ BENCHMARK(gestureToPlanInTheDocument)->Unit(benchmark::kMillisecond);
 /// Every layer of the example that is set out: one set-out, and the search for better ways.
 static void registerLayers() {
     static const Job job = demoJob();
+    static const SurfaceStage planned = Planner().surfaces(surfacesInput(job));
     for (const auto& [surface, options] : job.finishes)
         for (std::size_t i = 0; i < options.now().layers.size(); ++i) {
             const Layer& layer = options.now().layers[i];
@@ -114,10 +118,10 @@ static void registerLayers() {
             const auto place = static_cast<int>(i);
             benchmark::RegisterBenchmark(("setOut/" + name).c_str(), [=, surface = surface](benchmark::State& state) {
                 const FieldValues rules = job.finish(surface).layers[static_cast<std::size_t>(place)].rules;
-                for (auto _ : state) benchmark::DoNotOptimize(setOutAs(job, surface, place, rules));
+                for (auto _ : state) benchmark::DoNotOptimize(setOutAs(job, planned, surface, place, rules));
             })->Unit(benchmark::kMillisecond);
             benchmark::RegisterBenchmark(("suggest/" + name).c_str(), [=, surface = surface](benchmark::State& state) {
-                for (auto _ : state) benchmark::DoNotOptimize(startsOf(job, surface, place));
+                for (auto _ : state) benchmark::DoNotOptimize(startsOf(startsInput(job, planned, surface, place)));
             })->Unit(benchmark::kMillisecond);
         }
 }

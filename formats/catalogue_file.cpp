@@ -24,8 +24,8 @@ QString fromView(std::string_view s) { return QString::fromUtf8(s.data(), static
 /// Every field key of any family, in the order of the tables.
 std::vector<std::string_view> fieldColumns() {
     std::vector<std::string_view> keys;
-    for (const Family& family : families())
-        for (const Field& field : family.fields)
+    for (const ProductFamily* family : productFamilies())
+        for (const Field& field : family->fields)
             if (std::find(keys.begin(), keys.end(), field.key) == keys.end()) keys.push_back(field.key);
     return keys;
 }
@@ -90,7 +90,7 @@ private:
         if (cells.size() < 2) return fault(Kind::TooFewCells, line);
         Product p;
         p.family = cell(QStringLiteral("family")).toStdString();
-        const Family* family = productFamily(p.family);
+        const ProductFamily* family = productFamily(p.family);
         if (!family) return fault(Kind::UnknownFamily, line, cell(QStringLiteral("family")));
         p.name = cell(QStringLiteral("name")).left(200).toStdString();
         if (p.name.empty()) return fault(Kind::NoName, line);

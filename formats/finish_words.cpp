@@ -1,4 +1,4 @@
-#include "core/setout/set_out.h"
+#include "core/families/family.h"
 #include "formats/fact_printer.h"
 #include "formats/words.h"
 
@@ -263,11 +263,12 @@ QString suggestionText(const Suggestion& suggestion, const SetOut& now, const st
     const QString stock = unitsPerPack > 1 ? FinishWords::tr("%n pack(s)", nullptr, packs) : itemsText(family, c.stock);
     const SetOutFamily* known = findFamily(family);
     const QString what = known ? changeText(c.change, rules, known->ruleFields, figures) : QString();
+    const Family* lies = familyOf(family);
     const QString edges =
-        family == "sheet" ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
-        : family == "roll" || family == "cloth" || family == "foam"
-            ? FinishWords::tr("%n piece(s)", nullptr, c.figures.pieces)
-            : FinishWords::tr("edges %1 and %2").arg(figures.fineLength(c.firstRow), figures.fineLength(c.lastRow));
+        lies && !lies->product.rowField.empty()
+            ? FinishWords::tr("edges %1 and %2").arg(figures.fineLength(c.firstRow), figures.fineLength(c.lastRow))
+        : lies && lies->laid.wrapped ? FinishWords::tr("%n panel(s)", nullptr, c.figures.pieces)
+                                     : FinishWords::tr("%n piece(s)", nullptr, c.figures.pieces);
     if (what.isEmpty()) return FinishWords::tr("It is well set out: %1, %2.").arg(edges, stock);
     // What it claims is held against what lies there now.
     const Judgement &then = c.figures, &before = now.figures;

@@ -377,7 +377,9 @@ QString stepBody(const FitStep& step, const Figures& figures) {
 QString stepPiece(const SetOut& setOut, int index, const std::string& family, const Figures& figures) {
     const Piece& piece = setOut.pieces[static_cast<std::size_t>(index)];
     QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
-    if (family != "planks" && family != "boards") text += QStringLiteral(" × ") + figures.length(piece.width, false);
+    const ProductFamily* known = productFamily(family);
+    const bool bar = known && known->form == StockForm::Lengths; // as wide as it comes, or ripped
+    if (!bar) text += QStringLiteral(" × ") + figures.length(piece.width, false);
     if (piece.kind == PieceKind::Whole) text += FitWords::tr(" whole");
     if (piece.ripAtStart.value > 0)
         text += std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5
@@ -385,7 +387,7 @@ QString stepPiece(const SetOut& setOut, int index, const std::string& family, co
                     : FitWords::tr(", ripped %1 to %2")
                           .arg(figures.length(piece.ripAtStart, false), figures.length(piece.ripAtEnd, false));
     if (piece.stock >= 0) {
-        const bool tile = family == "tiles";
+        const bool tile = known && known->counted == CountedAs::Tiles;
         const int number = piece.stock + 1;
         if (piece.fromOffcut)
             text +=

@@ -338,7 +338,7 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
             const SetOut& o = l.setOut;
             if (!o.laid()) continue;
             const Product* product = job.catalogue.find(l.product);
-            if (l.family != "planks") {
+            if (!l.planks) {
                 lines << PlanText::tr("  %1: %2, about %3")
                              .arg(product ? QString::fromStdString(product->name) : QString(),
                                   PlanText::tr("%n piece(s)", nullptr, o.figures.pieces),

@@ -63,6 +63,19 @@ QString supplierOf(const Job& job, const Purchase& p) {
     return product ? QString::fromStdString(product->supplier) : QString();
 }
 
+/// What is measured out.
+QString amountText(Quantity quantity, double amount, const Figures& f) {
+    switch (quantity) {
+    case Quantity::Area: return f.area({amount});
+    case Quantity::Volume: return ShoppingFile::tr("%1 l").arg(f.number(amount, 2));
+    case Quantity::Mass: return f.mass({amount});
+    case Quantity::Length: return ShoppingFile::tr("%1 m").arg(f.number(amount, 2));
+    case Quantity::Piece:
+    case Quantity::Pack: break;
+    }
+    return f.number(amount, 0);
+}
+
 /// Off a roll.
 QString metres(Mm length, const Figures& f) { return ShoppingFile::tr("%1 m").arg(f.number(length.value / 1000, 2)); }
 
@@ -70,11 +83,8 @@ QString metres(Mm length, const Figures& f) { return ShoppingFile::tr("%1 m").ar
 
 QString neededText(const Purchase& p, const Figures& f) {
     if (p.serves) return measureText(*p.serves, p.amount, f);
-    if (stockFormOf(p.family) == StockForm::Roll || p.lengthNeeded.value > 0) return metres(p.lengthNeeded, f);
-    if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(p.amount, 2));
-    if (p.family == "adhesive") return f.mass({p.amount});
-    if (p.family == "insulation") return f.area({p.amount});
-    return itemsText(p.family, p.unitsNeeded);
+    if (stockFormOf(p.family) == StockForm::Roll || p.quantity == Quantity::Length) return metres(p.lengthNeeded, f);
+    return p.measuredOut() ? amountText(p.quantity, p.amount, f) : itemsText(p.family, p.unitsNeeded);
 }
 
 QString leftOverText(const Purchase& p, const Figures& f) {
@@ -86,13 +96,11 @@ QString leftOverText(const Purchase& p, const Figures& f) {
     }
     const double left = p.amountPerPack * p.packs - p.amount;
     if (p.serves) return left > 1e-9 ? measureText(*p.serves, left, f) : QStringLiteral("–");
-    if (p.family == "coating") return ShoppingFile::tr("%1 l").arg(f.number(left, 2));
-    if (p.family == "adhesive") return f.mass({left});
-    if (p.family == "insulation") return f.area({left});
+    if (p.measuredOut()) return amountText(p.quantity, left, f);
     if (stockFormOf(p.family) == StockForm::Roll)
         return p.lengthLeft.value > 0 ? metres(p.lengthLeft, f) : QStringLiteral("–");
-    if (p.lengthNeeded.value > 0) return metres(p.lengthLeft, f);
-    if (p.family != "planks" && p.family != "tiles") return QStringLiteral("–"); // nothing worth keeping
+    if (p.quantity == Quantity::Length) return metres(p.lengthLeft, f);
+    if (p.quantity != Quantity::Pack) return QStringLiteral("–"); // nothing worth keeping
     return itemsText(p.family, p.unitsLeft());
 }
 

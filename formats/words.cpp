@@ -354,7 +354,7 @@ QString sentence(const ParseError& error, const QString& typed) {
 
 QString packsText(const Purchase& purchase, const Figures& figures) {
     if (purchase.serves == Serves::Sealant) return Words::tr("%n cartridge(s)", nullptr, purchase.packs);
-    const Family* family = productFamily(purchase.family);
+    const ProductFamily* family = productFamily(purchase.family);
     if (!family) return itemsText(purchase.family, purchase.packs);
     switch (family->soldBy) {
     case SoldBy::Pack: return Words::tr("%n pack(s)", nullptr, purchase.packs);
@@ -369,12 +369,15 @@ QString packsText(const Purchase& purchase, const Figures& figures) {
 }
 
 QString itemsText(const std::string& family, int items) {
-    if (family == "planks") return planksText(items);
-    if (family == "sheet" || family == "foam") return Words::tr("%n sheet(s)", nullptr, items);
-    if (family == "boards") return Words::tr("%n board(s)", nullptr, items);
-    if (family == "tiles") return Words::tr("%n tile(s)", nullptr, items);
-    if (family == "roll" || family == "cloth")
-        return Words::tr("%1 m of roll").arg(QString::number(items / 100.0, 'f', 2));
+    const ProductFamily* known = productFamily(family);
+    switch (known ? known->counted : CountedAs::Lengths) {
+    case CountedAs::Planks: return planksText(items);
+    case CountedAs::Sheets: return Words::tr("%n sheet(s)", nullptr, items);
+    case CountedAs::Boards: return Words::tr("%n board(s)", nullptr, items);
+    case CountedAs::Tiles: return Words::tr("%n tile(s)", nullptr, items);
+    case CountedAs::MetresOfRoll: return Words::tr("%1 m of roll").arg(QString::number(items / 100.0, 'f', 2));
+    case CountedAs::Lengths: break;
+    }
     return Words::tr("%n length(s)", nullptr, items);
 }
 

@@ -1,6 +1,7 @@
 #include "app/document/commands.h"
 
 #include "app/document/set_value.h"
+#include "core/families/family.h"
 #include "core/plan/options.h"
 #include "core/setout/set_out.h"
 
@@ -268,7 +269,7 @@ Command chooseUnderlay(JobDocument& d, const std::string& surface, const std::st
 Command addLayer(JobDocument& d, const std::string& surface, const std::string& product, int place) {
     return changeFinish(Commands::tr("Add a layer"), d, surface, [&](Finish& f) {
         const Product* p = d.job().catalogue.find(product);
-        const Family* family = p ? productFamily(p->family) : nullptr;
+        const ProductFamily* family = p ? productFamily(p->family) : nullptr;
         if (!family) return;
         const int at = place < 0 ? placeFor(f, d.job().catalogue, family->role)
                                  : std::min(place, static_cast<int>(f.layers.size()));

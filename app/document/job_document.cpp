@@ -11,33 +11,23 @@ namespace westrum {
 static constexpr std::chrono::milliseconds kWithinAFrame{10};
 
 JobDocument::JobDocument(QObject* parent)
-    : QObject(parent),
-      surfacesPlan_(std::make_shared<const Plan>()),
-      plan_(surfacesPlan_),
-      starts_(std::make_shared<const Starts>()) {
-    connect(&worker_, &PlanWorker::planned, this, [this](const std::shared_ptr<const Plan>& plan, quint64 revision) {
-        if (revision != revision_) return; // of an older job
-        surfacesPlan_ = plan;
-        planRevision_ = revision;
-        addCuts();
-        refillOdds();
-        emit planComputed();
-        recut();
-    });
+    : QObject(parent), plan_(std::make_shared<const Plan>()), starts_(std::make_shared<const Starts>()) {
+    connect(&worker_, &PlanWorker::planned, this, &JobDocument::takePlan);
     connect(&cutting_, &CutWorker::changed, this, &JobDocument::takeCuts);
     connect(&worker_, &PlanWorker::startsProgress, this, &JobDocument::startsProgress);
     connect(&worker_, &PlanWorker::startsFound, this,
             [this](const std::shared_ptr<const Starts>& starts, quint64 revision) {
                 if (revision != revision_) return;
-                starts_ = starts;
                 startsRevision_ = revision;
+                if (starts_ == starts) return;
+                starts_ = starts;
                 emit startsComputed();
             });
     connect(&oddsWorker_, &OddsWorker::progress, this, &JobDocument::oddsProgress);
     connect(&oddsWorker_, &OddsWorker::found, this, [this](const std::vector<ProductOdds>& odds) {
         odds_ = std::make_shared<const std::vector<ProductOdds>>(odds);
-        refillOdds();
-        emit oddsChanged();
+        checkOdds();
+        if (odds_) emit oddsChanged();
     });
     connect(&undo_, &QUndoStack::cleanChanged, this, &JobDocument::modifiedChanged);
 }
@@ -48,14 +38,16 @@ void JobDocument::open(Job job, const QString& path, bool recovered) {
     recovered_ = recovered;
     undo_.clear();
     current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
-    surfacesPlan_ = plan_ = std::make_shared<const Plan>();
+    plan_ = std::make_shared<const Plan>();
     starts_ = std::make_shared<const Starts>();
     cutting_.request({});
-    dropOdds();
+    oddsWorker_.stop();
+    oddsFor_.reset();
+    odds_.reset();
     emit jobReplaced();
     emit pathChanged();
     emit modifiedChanged();
-    replan();
+    replan(true);
 }
 
 std::optional<FileFaults> JobDocument::openFile(const QString& path) {
@@ -82,7 +74,7 @@ void JobDocument::setCurrentSurface(const std::string& id) {
     layer_ = -1;
     starts_ = std::make_shared<const Starts>();
     emit currentSurfaceChanged();
-    replan();
+    replan(true);
 }
 
 int JobDocument::currentLayer() const {
@@ -95,78 +87,73 @@ void JobDocument::setCurrentLayer(int layer) {
     layer_ = layer;
     starts_ = std::make_shared<const Starts>();
     emit currentSurfaceChanged();
-    replan();
+    replan(true);
 }
 
 void JobDocument::edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change) {
-    const Finish before = withoutStarts(job_.finish(surface));
-    const double spoiled = job_.spoilChance;
-    const bool consumables = job_.consumables;
     change(job_);
-    // What is bought to spare, or accepted, changes no need.
-    const bool needsHold = part == JobPart::Log ||
-                           (part == JobPart::Buying && spoiled == job_.spoilChance && consumables == job_.consumables);
-    if (!needsHold) dropOdds();
     // A list with nothing in it is none.
     if (part == JobPart::Cutting) std::erase_if(job_.cutLists, [](const auto& list) { return list.second.empty(); });
     if (part == JobPart::Finish)
         std::erase_if(job_.finishes, [](const auto& f) { return f.second == FinishOptions{}; });
-    // What each start line is worth stays true only while nothing but the start line itself has moved.
-    const Finish after = withoutStarts(job_.finish(surface));
-    const bool elsewhere = (part == JobPart::Measurement || part == JobPart::Finish) && surface != current_;
-    const bool startsHold = elsewhere || part == JobPart::Log || part == JobPart::Cutting || part == JobPart::Details ||
-                            part == JobPart::Buying || (part == JobPart::Finish && after == before);
-    if (!startsHold) starts_ = std::make_shared<const Starts>();
     const bool gone = !job_.surface(current_);
     if (gone) current_ = job_.surfaces.empty() ? std::string() : job_.surfaces.front().id;
     emit jobChanged(part, surface);
     if (gone) emit currentSurfaceChanged();
-    const bool lengthsMatter = std::any_of(job_.finishes.begin(), job_.finishes.end(), [&](const auto& f) {
-        return std::any_of(f.second.now().layers.begin(), f.second.now().layers.end(), [&](const Layer& l) {
-            const Product* p = job_.catalogue.find(l.product);
-            return p && p->family == "boards";
-        });
-    });
-    if (part == JobPart::Cutting && !lengthsMatter)
-        recut(); // surfaces do not hang on it
-    else if (part != JobPart::Log)
-        replan();
+    replan(true);
 }
 
-void JobDocument::recut() { cutting_.request(cutProblems(job_, *surfacesPlan_)); }
+void JobDocument::replan(bool edited) {
+    ++revision_;
+    edited_ = edited_ || edited;
+    Cuts cuts;
+    for (const CutState& state : cuts_)
+        if (state.cut) cuts.push_back(state.cut);
+    worker_.request(job_, std::move(cuts), revision_, current_, currentLayer());
+    if (edited) worker_.waitBriefly(kWithinAFrame);
+}
+
+void JobDocument::takePlan(const PlanWorker::Planned& planned) {
+    if (planned.revision != revision_) return; // of an older job
+    const std::shared_ptr<const Plan> before = std::exchange(plan_, planned.answer.plan);
+    planRevision_ = revision_;
+    if (!planned.startsHold) starts_ = std::make_shared<const Starts>();
+    checkOdds();
+    const bool byEdit = std::exchange(edited_, false), consequence = std::exchange(consequence_, false);
+    if (byEdit)
+        emit planComputed();
+    else if (before->purchases != plan_->purchases)
+        emit purchasesChanged(consequence);
+    cutting_.request(*planned.answer.problems);
+}
 
 void JobDocument::takeCuts() {
     const auto waits = [](const CutState& s) { return s.stale; };
     const std::vector<CutState> last = std::exchange(cuts_, cutting_.states());
-    const bool consequence = last.size() != cuts_.size() || std::any_of(last.begin(), last.end(), waits);
-    const std::shared_ptr<const Plan> before = plan_;
-    addCuts();
-    if (before->purchases != plan_->purchases) {
-        dropOdds();
-        emit purchasesChanged(consequence);
-    }
+    const bool other = !std::equal(last.begin(), last.end(), cuts_.begin(), cuts_.end(),
+                                   [](const CutState& a, const CutState& b) { return a.cut == b.cut; });
+    consequence_ = consequence_ || last.size() != cuts_.size() || std::any_of(last.begin(), last.end(), waits);
     emit cuttingChanged();
+    if (other) replan(false);
 }
 
-void JobDocument::dropOdds() {
-    oddsAsked_ = false;
-    oddsWorker_.stop();
-    if (!odds_) return;
-    odds_.reset();
-    emit oddsChanged();
-}
-
-void JobDocument::refillOdds() {
-    if (!odds_) return;
-    auto now = std::make_shared<std::vector<ProductOdds>>(*odds_);
-    fillBought(job_, *plan_, cuts(), *now);
-    odds_ = std::move(now);
+void JobDocument::checkOdds() {
+    if (!oddsFor_) return;
+    if (*oddsFor_ != oddsQuestion(job_, *plan_, cuts(), oddsTries_)) {
+        oddsWorker_.stop();
+        oddsFor_.reset();
+        if (std::exchange(odds_, nullptr)) emit oddsChanged();
+    } else if (odds_) {
+        auto now = std::make_shared<std::vector<ProductOdds>>(*odds_);
+        fillBought(job_, *plan_, cuts(), *now);
+        odds_ = std::move(now);
+    }
 }
 
 void JobDocument::askOdds() {
-    if (odds_ || oddsAsked_ || planRevision_ != revision_ || cutting_.isSearching() || plan_->purchases.empty()) return;
-    oddsAsked_ = true;
-    oddsWorker_.request(job_, plan_, cuts(), oddsTries_);
+    if (oddsFor_ || planRevision_ != revision_ || cutting_.isSearching() || plan_->purchases.empty()) return;
+    oddsFor_ = oddsQuestion(job_, *plan_, cuts(), oddsTries_);
+    oddsWorker_.request(*oddsFor_);
 }
 
 std::vector<ProductCut> JobDocument::cuts() const {
@@ -174,17 +161,6 @@ std::vector<ProductCut> JobDocument::cuts() const {
     for (const CutState& state : cuts_)
         if (state.cut) all.push_back(*state.cut);
     return all;
-}
-
-void JobDocument::addCuts() {
-    const std::vector<ProductCut> cuts = this->cuts();
-    plan_ = std::make_shared<const Plan>(withCuts(*surfacesPlan_, job_, cuts));
-}
-
-void JobDocument::replan() {
-    ++revision_;
-    worker_.request(job_, revision_, current_, currentLayer());
-    worker_.waitBriefly(kWithinAFrame);
 }
 
 } // namespace westrum

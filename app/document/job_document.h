@@ -64,7 +64,7 @@ public:
 
     /// How often what is bought would not do, of the plan as it is; null until it was asked for and tried.
     [[nodiscard]] std::shared_ptr<const std::vector<ProductOdds>> odds() const { return odds_; }
-    /// Has them tried, if the plan and its cutting are settled and nobody did yet; oddsComputed() tells.
+    /// Has them tried, if the plan and its cutting are settled and nobody did yet; oddsChanged() tells.
     void askOdds();
     void setOddsTries(int tries) { oddsTries_ = tries; }
     [[nodiscard]] int oddsTries() const { return oddsTries_; }
@@ -79,8 +79,8 @@ signals:
     void planComputed();
     /// A better cutting of some product is there, or a search began or ended.
     void cuttingChanged();
-    /// The cutting buys something else than before; surfaces are as they were. `consequence`: of a change to the job,
-    /// not of a search that found better.
+    /// Only the cuts changed, and something else is bought than before. `consequence`: of a change to the job, not of a
+    /// search that found better.
     void purchasesChanged(bool consequence);
     /// They are there, or no longer of the plan as it is.
     void oddsChanged();
@@ -92,12 +92,12 @@ signals:
     void modifiedChanged();
 
 private:
-    void replan();
-    void recut();
+    /// Asks for a plan of the job and the cuts as they are: whatever was edited, what differs is found by its inputs.
+    void replan(bool edited);
+    void takePlan(const PlanWorker::Planned& planned);
     void takeCuts();
-    void addCuts();
-    void dropOdds();
-    void refillOdds();
+    /// Odds that are of another question are taken away; of those that stay it is said anew what is bought.
+    void checkOdds();
 
     Job job_;
     QUndoStack undo_;
@@ -108,14 +108,15 @@ private:
     Revision revision_ = 0;
     Revision planRevision_ = 0;
     Revision startsRevision_ = 0;
-    std::shared_ptr<const Plan> surfacesPlan_; ///< without the cutting
     std::shared_ptr<const Plan> plan_;
+    bool edited_ = false;      ///< since the plan that is there: the job, not the cuts alone
+    bool consequence_ = false; ///< as purchasesChanged() tells it, of the cuts since
     std::shared_ptr<const Starts> starts_;
     PlanWorker worker_;
     std::vector<CutState> cuts_; ///< as last told
     CutWorker cutting_;
+    std::optional<OddsQuestion> oddsFor_; ///< asked, or answered by odds_
     std::shared_ptr<const std::vector<ProductOdds>> odds_;
-    bool oddsAsked_ = false;
     int oddsTries_ = 300;
     OddsWorker oddsWorker_;
 };

@@ -5,18 +5,16 @@
 namespace westrum {
 
 OddsWorker::OddsWorker(QObject* parent)
-    : QObject(parent), newest_(this, [this](const Question& question, const auto& turn) {
+    : QObject(parent), newest_(this, [this](const OddsQuestion& question, const auto& turn) {
           // One core is left to the window.
           const int threads = std::clamp(static_cast<int>(std::thread::hardware_concurrency()) - 1, 1, 8);
           const auto tell = [&](double share) { turn.tell([this, share] { emit progress(share); }); };
           std::vector<ProductOdds> odds =
-              oddsOf(question.job, *question.plan, question.cuts, question.tries, {}, threads, turn.stop, tell);
+              oddsOf(question, {}, threads, turn.stop, tell);
           turn.tell([this, odds = std::move(odds)] { emit found(odds); });
       }) {}
 
-void OddsWorker::request(const Job& job, std::shared_ptr<const Plan> plan, std::vector<ProductCut> cuts, int tries) {
-    newest_.ask({job, std::move(plan), std::move(cuts), tries});
-}
+void OddsWorker::request(OddsQuestion question) { newest_.ask(std::move(question)); }
 
 void OddsWorker::stop() { newest_.stop(); }
 

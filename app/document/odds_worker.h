@@ -16,22 +16,16 @@ class OddsWorker : public QObject {
     Q_OBJECT
 public:
     explicit OddsWorker(QObject* parent = nullptr);
-    /// @param plan  with what the cuts buy
-    void request(const Job& job, std::shared_ptr<const Plan> plan, std::vector<ProductCut> cuts, int tries);
+    void request(OddsQuestion question);
     void stop();
 
 signals:
     void progress(double share);
+    /// `have` is left to fillBought().
     void found(const std::vector<westrum::ProductOdds>& odds);
 
 private:
-    struct Question {
-        Job job;
-        std::shared_ptr<const Plan> plan;
-        std::vector<ProductCut> cuts;
-        int tries{};
-    };
-    NewestQuestion<Question> newest_;
+    NewestQuestion<OddsQuestion> newest_;
 };
 
 } // namespace westrum

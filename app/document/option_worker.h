@@ -3,8 +3,10 @@
 #include <QObject>
 
 #include "app/document/newest_question.h"
+#include "core/plan/inputs.h"
 #include "core/plan/options.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -16,8 +18,8 @@ class OptionWorker : public QObject {
     Q_OBJECT
 public:
     explicit OptionWorker(QObject* parent = nullptr);
-    void request(const Job& job, const std::string& surface);
-    void requestSchemes(const Job& job);
+    /// Of a surface, or of the van where it is empty. Asked again with equal input, it works nothing out anew: false.
+    bool request(const Job& job, const std::string& surface);
 
 signals:
     void found(const std::string& surface, const std::vector<westrum::OptionFigures>& figures);
@@ -25,9 +27,11 @@ signals:
 
 private:
     struct Question {
-        Job job;
+        ComparisonInput job;
         std::string surface; ///< empty: the schemes
+        friend bool operator==(const Question&, const Question&) = default;
     };
+    std::optional<Question> asked_;
     NewestQuestion<Question> newest_;
 };
 

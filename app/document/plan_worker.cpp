@@ -2,6 +2,8 @@
 
 #include <QMetaObject>
 
+#include <utility>
+
 namespace westrum {
 
 PlanWorker::PlanWorker(QObject* parent)
@@ -17,68 +19,20 @@ PlanWorker::~PlanWorker() {
     currentStarts_.request_stop();
 }
 
-Finish withoutStarts(Finish finish) {
-    for (Layer& layer : finish.layers)
-        for (const char* key : {"startOffset", "start", "startY"}) layer.rules.erase(key);
-    return finish;
-}
-
-void PlanWorker::request(const Job& job, Revision revision, const std::string& startsOf, int layer) {
-    StartsKey key{job, startsOf, layer};
-    bool planks = true;
-    if (const auto f = key.job.finishes.find(startsOf); f != key.job.finishes.end()) {
-        f->second.now() = withoutStarts(f->second.now());
-        f->second.options = {f->second.now()};
-        f->second.chosen = 0;
-        if (layer >= 0) {
-            const Product* p = job.catalogue.find(f->second.now().layers[static_cast<std::size_t>(layer)].product);
-            planks = !p || p->family == "planks";
-        }
-    }
-    key.job.logs.clear();
-    key.job.name.clear();
-    key.job.vehicle.clear();
-    key.job.headroom = {};
-    if (planks) { // neither the datum nor the door nor supports matter to a floating floor
-        key.job.datum = {};
-        key.job.access = {};
-    }
-    // What other surfaces are does not change this one's start lines, but for the floor, on which the datum hangs.
-    std::erase_if(key.job.surfaces,
-                  [&](const Surface& s) { return s.id != startsOf && (planks || s.kind != SurfaceKind::Floor); });
-    for (Surface& s : key.job.surfaces) {
-        s.name.clear();
-        s.edges.clear();
-    }
-    std::erase_if(key.job.finishes, [&](const auto& f) { return f.first != startsOf; });
-    bool again = false;
+void PlanWorker::request(const Job& job, Cuts cuts, Revision revision, const std::string& startsOf, int layer) {
     {
         const std::scoped_lock lock(mutex_);
-        waitingPlan_ = Request{job, revision, startsOf, layer};
+        waitingPlan_ = Request{job, std::move(cuts), revision, startsOf, layer};
         asked_ = revision;
         currentPlan_.request_stop();
-        startsRevision_ = revision;
-        if (startsKey_ != key) {
-            startsKey_ = std::move(key);
-            waitingStarts_ = Request{job, revision, startsOf, layer};
-            latestStarts_.reset();
-            starts_.reset(); // found for another question and not told yet: it would be taken for this one's answer
-            currentStarts_.request_stop();
-        } else if (latestStarts_) {
-            starts_ = latestStarts_; // they still hold: say so for the new revision
-            again = true;
-        }
     }
     wake_.notify_all();
-    if (again)
-        QMetaObject::invokeMethod(
-            this, [this] { deliver(); }, Qt::QueuedConnection);
 }
 
 void PlanWorker::waitBriefly(std::chrono::milliseconds most) {
     {
         std::unique_lock lock(mutex_);
-        done_.wait_for(lock, most, [this] { return plan_ && planRevision_ == asked_; });
+        done_.wait_for(lock, most, [this] { return planned_ && planned_->revision == asked_; });
     }
     deliver();
 }
@@ -94,7 +48,7 @@ template <class Keep> void PlanWorker::post(Keep keep) {
 }
 
 void PlanWorker::runPlans(const std::stop_token& quit) {
-    Planner planner;
+    StagedPlan staged;
     while (true) {
         Request request;
         std::stop_token stop;
@@ -106,29 +60,38 @@ void PlanWorker::runPlans(const std::stop_token& quit) {
             currentPlan_ = std::stop_source();
             stop = currentPlan_.get_token();
         }
-        auto plan = std::make_shared<const Plan>(planner.plan(request.job, stop));
-        if (plan->stopped || quit.stop_requested()) continue;
+        StagedPlan::Answer answer = staged.plan(request.job, request.cuts, stop);
+        if (!answer.plan || quit.stop_requested()) continue;
+        StartsInput input = startsInput(request.job, *answer.surfaces, request.startsOf, request.layer);
         post([&] {
-            plan_ = std::move(plan);
-            planRevision_ = request.revision;
+            if (startsInput_ != input) {
+                startsInput_ = std::move(input);
+                startsWaiting_ = true;
+                latestStarts_.reset();
+                currentStarts_.request_stop();
+            }
+            starts_ = latestStarts_; // those that hold are told for the new revision too
+            startsRevision_ = request.revision;
+            planned_ = Planned{std::move(answer), request.revision, latestStarts_ != nullptr};
         });
+        wake_.notify_all();
     }
 }
 
 void PlanWorker::runStarts(const std::stop_token& quit) {
     while (true) {
-        Request request;
+        StartsInput input;
         std::stop_token stop;
         {
             std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, quit, [this] { return waitingStarts_.has_value(); })) return;
-            request = std::move(*waitingStarts_);
-            waitingStarts_.reset();
+            if (!wake_.wait(lock, quit, [this] { return startsWaiting_; })) return;
+            startsWaiting_ = false;
+            input = *startsInput_;
             currentStarts_ = std::stop_source();
             stop = currentStarts_.get_token();
         }
         auto found = std::make_shared<const Starts>(
-            westrum::startsOf(request.job, request.startsOf, request.layer, stop, [&, last = -1](double share) mutable {
+            westrum::startsOf(input, stop, [&, last = -1](double share) mutable {
                 const int percent = static_cast<int>(share * 20) * 5; // now and then
                 if (percent == std::exchange(last, percent) || stop.stop_requested()) return;
                 QMetaObject::invokeMethod(
@@ -144,17 +107,16 @@ void PlanWorker::runStarts(const std::stop_token& quit) {
 }
 
 void PlanWorker::deliver() {
-    std::shared_ptr<const Plan> plan;
+    std::optional<Planned> planned;
     std::shared_ptr<const Starts> starts;
-    Revision planRevision = 0, startsRevision = 0;
+    Revision startsRevision = 0;
     {
         const std::scoped_lock lock(mutex_);
-        plan = std::exchange(plan_, nullptr);
+        planned = std::exchange(planned_, std::nullopt);
         starts = std::exchange(starts_, nullptr);
-        planRevision = planRevision_;
         startsRevision = startsRevision_;
     }
-    if (plan) emit planned(plan, planRevision);
+    if (planned) emit this->planned(*planned);
     if (starts) emit startsFound(starts, startsRevision);
 }
 

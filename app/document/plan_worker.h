@@ -2,7 +2,7 @@
 
 #include <QObject>
 
-#include "core/plan/plan.h"
+#include "core/plan/staged_plan.h"
 
 #include <chrono>
 #include <condition_variable>
@@ -16,28 +16,31 @@ namespace westrum {
 
 using Revision = quint64;
 
-/// A finish without what the start lines are: what each of them is worth does not hang on where they are.
-Finish withoutStarts(Finish finish);
-
 /// Plans jobs on a thread of its own: the newest request wins, older ones are cancelled. A second thread works out
-/// every start line of one surface; since that does not depend on the start line in hand, a drag neither stops nor
-/// repeats it. Signals are emitted in the thread of this object.
+/// every start line of one surface; that is begun anew only when what it depends on differs, so that a drag of the
+/// start line neither stops nor repeats it. Signals are emitted in the thread of this object.
 class PlanWorker : public QObject {
     Q_OBJECT
 public:
     explicit PlanWorker(QObject* parent = nullptr);
     ~PlanWorker() override;
 
-    /// Asks for a plan of a snapshot; `startsOf` names the surface, `layer` the layer of it, whose start lines are
-    /// wanted.
-    void request(const Job& job, Revision revision, const std::string& startsOf, int layer);
+    /// Asks for a plan of a snapshot with the products cut so; `startsOf` names the surface, `layer` the layer of it,
+    /// whose start lines are wanted.
+    void request(const Job& job, Cuts cuts, Revision revision, const std::string& startsOf, int layer);
 
     /// Waits, at most that long, until the plan of the last request is there, and emits its signal at once: what is
     /// moved by hand and its consequences then appear in the same frame.
     void waitBriefly(std::chrono::milliseconds most);
 
+    struct Planned {
+        StagedPlan::Answer answer;
+        Revision revision{};
+        bool startsHold = false; ///< the start lines last found are those of this plan too
+    };
+
 signals:
-    void planned(std::shared_ptr<const westrum::Plan> plan, quint64 revision);
+    void planned(const westrum::PlanWorker::Planned& planned);
     /// How far the search for start lines is, from 0 to 1.
     void startsProgress(double share);
     void startsFound(std::shared_ptr<const westrum::Starts> starts, quint64 revision);
@@ -45,15 +48,10 @@ signals:
 private:
     struct Request {
         Job job;
+        Cuts cuts;
         Revision revision{};
         std::string startsOf;
         int layer = -1;
-    };
-    struct StartsKey {
-        Job job; ///< with the start offset of the surface taken out
-        std::string surface;
-        int layer = -1;
-        friend bool operator==(const StartsKey&, const StartsKey&) = default;
     };
 
     void runPlans(const std::stop_token& quit);
@@ -66,14 +64,13 @@ private:
     std::condition_variable_any wake_;
     std::condition_variable_any done_;
     std::optional<Request> waitingPlan_;
-    std::optional<Request> waitingStarts_;
     std::stop_source currentPlan_, currentStarts_;
-    std::optional<StartsKey> startsKey_; ///< of the start lines found, or being worked out
     Revision asked_ = 0;
-    std::shared_ptr<const Plan> plan_; ///< ready and not yet delivered
-    Revision planRevision_ = 0;
-    std::shared_ptr<const Starts> starts_;
-    std::shared_ptr<const Starts> latestStarts_; ///< of startsKey_, once found
+    std::optional<Planned> planned_; ///< ready and not yet delivered
+    std::optional<StartsInput> startsInput_;   ///< of the start lines found, or being worked out
+    bool startsWaiting_ = false;               ///< to be worked out
+    std::shared_ptr<const Starts> latestStarts_; ///< of startsInput_, once found
+    std::shared_ptr<const Starts> starts_;     ///< ready and not yet delivered
     Revision startsRevision_ = 0;
     std::jthread planThread_, startsThread_; ///< last: they stop and join before what they use goes away
 };

@@ -4,7 +4,7 @@ namespace westrum {
 
 SavingsWorker::SavingsWorker(QObject* parent)
     : QObject(parent), newest_(this, [this](const Question& question, const auto& turn) {
-          std::vector<Saving> savings = savingsOn(question.job, question.product, turn.stop);
+          std::vector<Saving> savings = savingsOn(question.job.read, question.product, turn.stop);
           turn.tell([this, product = question.product, savings = std::move(savings)] {
               working_ = false;
               emit found(product, savings);
@@ -13,8 +13,11 @@ SavingsWorker::SavingsWorker(QObject* parent)
 
 void SavingsWorker::ask(const Job& job, const std::string& product) {
     working_ = true;
-    newest_.ask({job, product});
+    asked_ = Question{comparisonInput(job), product};
+    newest_.ask(*asked_);
 }
+
+bool SavingsWorker::isStale(const Job& job) const { return asked_ && asked_->job != comparisonInput(job); }
 
 void SavingsWorker::stop() {
     working_ = false;

@@ -160,24 +160,31 @@ QString sizeText(const CutPiece& piece, StockForm form, const Figures& figures) 
 
 QString itemName(const ProductCut& cut, std::size_t index, const std::string& family) {
     const CutItem& item = cut.items[index];
+    const ProductFamily* known = productFamily(family);
+    const CountedAs counted = known ? known->counted : CountedAs::Lengths;
     int number = 0; // among those of its kind
     for (std::size_t i = 0; i <= index; ++i)
         if (cut.items[i].rack == item.rack && cut.items[i].decided == item.decided) ++number;
     if (item.rack) {
         const QString name = QString::fromStdString(item.name);
         return item.stock.starts_with(kOffcutOf)
-                   ? (family == "planks" ? CutDrawing::tr("Offcut of plank %1") : CutDrawing::tr("Sawn out of %1"))
+                   ? (counted == CountedAs::Planks ? CutDrawing::tr("Offcut of plank %1") : CutDrawing::tr("Sawn out of %1"))
                          .arg(name)
                : name.isEmpty() ? CutDrawing::tr("From the rack %1").arg(number)
                                 : CutDrawing::tr("From the rack: %1").arg(name);
     }
-    QString name = family == "planks"   ? CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1)
-                   : family == "boards" ? CutDrawing::tr("Board %1").arg(number)
-                   : family == "sheet" || family == "foam" ? CutDrawing::tr("Sheet %1").arg(number)
-                   : family == "roll" || family == "cloth"
-                       ? (number > 1 || cut.items.size() > 1 ? CutDrawing::tr("Run %1 of the roll").arg(number)
-                                                             : CutDrawing::tr("The roll"))
-                       : CutDrawing::tr("Length %1").arg(number);
+    QString name;
+    switch (counted) {
+    case CountedAs::Planks: name = CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1); break;
+    case CountedAs::Boards: name = CutDrawing::tr("Board %1").arg(number); break;
+    case CountedAs::Sheets: name = CutDrawing::tr("Sheet %1").arg(number); break;
+    case CountedAs::Tiles: name = CutDrawing::tr("Tile %1").arg(number); break;
+    case CountedAs::MetresOfRoll:
+        name = number > 1 || cut.items.size() > 1 ? CutDrawing::tr("Run %1 of the roll").arg(number)
+                                                  : CutDrawing::tr("The roll");
+        break;
+    case CountedAs::Lengths: name = CutDrawing::tr("Length %1").arg(number); break;
+    }
     if (!item.stock.empty()) name = CutDrawing::tr("%1, %2").arg(name, QString::fromStdString(item.name));
     return name;
 }

@@ -205,20 +205,55 @@ void paintRoll(QPainter& p, const QPainterPath& shape, const Product& product) {
 }
 
 const FinishStyle& finishStyle(const Product& product) {
-    static const std::array<FinishStyle, 7> styles{{{"planks", woodShadow, plank, woodInk},
-                                                    {"boards", woodShadow, board, woodInk},
-                                                    {"sheet", shadow, panel, sheetInk},
-                                                    {"tiles", grout, tile, tileInk},
-                                                    {"roll", liningShade, lining, liningInk},
-                                                    {"cloth", liningShade, lining, liningInk},
-                                                    {"foam", foamShade, foam, foamInk}}};
+    // By the style that the family names; an unknown one looks like the first.
+    static const std::array<FinishStyle, 6> styles{{{"wood", woodShadow, plank, woodInk},
+                                                    {"board", woodShadow, board, woodInk},
+                                                    {"panel", shadow, panel, sheetInk},
+                                                    {"tile", grout, tile, tileInk},
+                                                    {"lining", liningShade, lining, liningInk},
+                                                    {"sponge", foamShade, foam, foamInk}}};
+    const std::string_view wanted = drawnAs(product).style;
     for (const FinishStyle& s : styles)
-        if (product.family == s.family) return s;
+        if (wanted == s.name) return s;
     return styles.front();
 }
 
+const Drawn& drawnAs(const Product& product) {
+    static const Drawn plain;
+    const Family* family = familyOf(product.family);
+    return family ? family->drawn : plain;
+}
+
+namespace {
+
+/// A finish in section, by its style.
+void paintFinishFill(QPainter& painter, const QRectF& layer, const Product& product, const auto& lines) {
+    const std::string_view style = drawnAs(product).style;
+    if (style == "tile") return lines(dimmed(tileTone(product.id)), dimmed(QColor(0x8D8577)), 60, 0.0001);
+    if (style == "sponge") return lines(dimmed(QColor(0xE9DFA9)), dimmed(QColor(0xC9BC7C)), 7, 0.8);
+    if (style == "panel") { // plies
+        const QColor ground = dimmed(sheetTone(product.id));
+        painter.fillRect(layer, ground);
+        painter.setPen(QPen(ground.darker(130), 1));
+        const int plies = std::clamp(static_cast<int>(layer.height() / 5), 2, 13);
+        for (int i = 1; i < plies; ++i) {
+            const double y = layer.top() + layer.height() * i / plies;
+            painter.drawLine(QPointF(layer.left(), y), QPointF(layer.right(), y));
+        }
+        return;
+    }
+    if (style == "lining") {
+        QPainterPath path;
+        path.addRect(layer);
+        return paintLining(painter, path, liningTone(product.id));
+    }
+    lines(dimmed(woodTone(product.id)), dimmed(woodTone(product.id)).darker(140), 26, 0.6);
+}
+
+} // namespace
+
 void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& product) {
-    const Family* family = productFamily(product.family);
+    const ProductFamily* family = productFamily(product.family);
     if (!family) return;
     painter.save();
     painter.setClipRect(layer, Qt::IntersectClip);
@@ -254,31 +289,7 @@ void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& pro
     case LayerRole::Adhesive: painter.fillRect(layer, dimmed(QColor(0xC9B8C6))); break;
     case LayerRole::Coating: painter.fillRect(layer, dimmed(QColor(0x8AA0B5))); break;
     case LayerRole::Finish:
-        if (product.family == "tiles") {
-            lines(dimmed(tileTone(product.id)), dimmed(QColor(0x8D8577)), 60, 0.0001);
-        } else if (product.family == "sheet") { // plies
-            const QColor ground = dimmed(sheetTone(product.id));
-            painter.fillRect(layer, ground);
-            painter.setPen(QPen(ground.darker(130), 1));
-            const int plies = std::clamp(static_cast<int>(layer.height() / 5), 2, 13);
-            for (int i = 1; i < plies; ++i) {
-                const double y = layer.top() + layer.height() * i / plies;
-                painter.drawLine(QPointF(layer.left(), y), QPointF(layer.right(), y));
-            }
-        } else if (product.family == "foam") {
-            lines(dimmed(QColor(0xE9DFA9)), dimmed(QColor(0xC9BC7C)), 7, 0.8);
-        } else if (product.family == "roll" || product.family == "cloth") {
-            paintLining(
-                painter,
-                [&] {
-                    QPainterPath path;
-                    path.addRect(layer);
-                    return path;
-                }(),
-                liningTone(product.id));
-        } else {
-            lines(dimmed(woodTone(product.id)), dimmed(woodTone(product.id)).darker(140), 26, 0.6);
-        }
+        paintFinishFill(painter, layer, product, lines);
         break;
     case LayerRole::Trim:
     case LayerRole::Sundry: break;

@@ -1,17 +1,19 @@
 #pragma once
 
 #include "core/catalogue/product.h"
-#include "core/setout/set_out.h"
+#include "core/families/family.h"
 
 #include <QColor>
 #include <QPainter>
 #include <QPainterPath>
 
+#include <string_view>
+
 namespace westrum {
 
 /// How the finishes of a family look. It decides nothing: what it is given is drawn.
 struct FinishStyle {
-    const char* family;
+    std::string_view name; ///< as families give it
     /// What shows between the pieces: grout, the shadow of a gap.
     QColor (*ground)(const Product&);
     /// One piece. `alongX`: its length or grain runs across the screen.
@@ -20,8 +22,11 @@ struct FinishStyle {
     QColor (*ink)(const Product&); ///< writing that stands out on it
 };
 
-/// The style of a product's family; that of planks for one unknown.
+/// The style that a product's family names; the first for one unknown.
 const FinishStyle& finishStyle(const Product& product);
+
+/// How the product's family wants to be drawn.
+const Drawn& drawnAs(const Product& product);
 
 /// Goods off the roll as they look: studs of vinyl, strokes of light on film, the weave of a covering, fibres of carpet
 /// and felt.

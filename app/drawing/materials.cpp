@@ -11,9 +11,9 @@ namespace westrum {
 namespace {
 
 /// A small fixed generator: pictures must not differ from run to run.
-class Dice {
+class Scatter {
 public:
-    explicit Dice(unsigned seed) : state_(seed * 2654435761U + 97U) {
+    explicit Scatter(unsigned seed) : state_(seed * 2654435761U + 97U) {
         // The first draws of neighbouring seeds are alike: shake well.
         state_ ^= state_ >> 15;
         state_ *= 0x2C1B3C6DU;
@@ -51,7 +51,7 @@ QColor inkOn(const QColor& tone) {
 
 void paintPlank(QPainter& painter, const QPainterPath& shape, const QRectF& box, const QColor& tone, unsigned seed,
                 bool alongX) {
-    Dice dice(seed);
+    Scatter dice(seed);
     const bool dark = Theme::now().dark;
     const int lightness = static_cast<int>(100 + (dice.unit() - 0.5) * 16) - (dark ? 22 : 0);
     const QColor base = tone.lighter(std::max(40, lightness));
@@ -101,7 +101,7 @@ void paintLining(QPainter& painter, const QPainterPath& shape, const QColor& ton
     const QColor base = Theme::now().dark ? tone.darker(135) : tone.lighter(112);
     QImage tile(kTile, kTile, QImage::Format_RGB32);
     tile.fill(base);
-    Dice dice(7);
+    Scatter dice(7);
     QPainter p(&tile);
     for (int i = 0; i < 620; ++i) {
         QColor fibre = dice.unit() < 0.5 ? base.darker(112) : base.lighter(112);

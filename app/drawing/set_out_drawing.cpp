@@ -141,7 +141,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
     }
     const FinishStyle& style = finishStyle(*product);
     // Rows run across the screen unless they lie across the van; a panel's grain has its own way.
-    const bool alongX = product->family == "sheet" ? !setOut.grainAcross : !setOut.rowsAcross;
+    const Drawn& drawn = drawnAs(*product);
+    const bool alongX = drawn.grainLeads ? !setOut.grainAcross : !setOut.rowsAcross;
     const double third = [&] {
         double widest = 0;
         for (const Piece& p : setOut.pieces) widest = std::max(widest, p.width.value);
@@ -157,7 +158,7 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
         for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
             const Piece& piece = setOut.pieces[i];
             if (unfolded != (marks.unitInHand > 0 && piece.unit == marks.unitInHand)) continue;
-            if (marks.margins && !piece.cut.empty() && liesBeside(piece, marks.unitInHand) && product->family != "foam")
+            if (marks.margins && !piece.cut.empty() && liesBeside(piece, marks.unitInHand) && drawn.margins)
                 paintMargins(painter, view, piece, *product);
             style.piece(painter, view.path(piece.shape), *product, setOut, piece, static_cast<unsigned>(i + 1), alongX,
                         view.scale());
@@ -173,7 +174,7 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
                 paintLines(painter, view, piece);
                 if (piece.shape.empty()) paintPanelBeside(painter, view, piece);
             }
-    const bool planks = product->family == "planks";
+    const bool planks = drawn.tellsOffcuts;
     for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
         const Piece& piece = setOut.pieces[i];
         const QPainterPath shape = view.path(piece.shape);
@@ -205,10 +206,9 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
             painter.drawPath(shape);
             painter.restore();
         }
-        if (marks.names && (product->family == "sheet" || product->family == "roll" || product->family == "cloth" ||
-                            product->family == "foam"))
+        if (marks.names && drawn.lettering == Lettering::Panel)
             paintPanelName(painter, shape, piece, figures, style.ink(*product));
-        else if (marks.names && product->family != "tiles")
+        else if (marks.names && drawn.lettering == Lettering::AlongRow)
             paintName(painter, shape, piece, alongX, figures, note, style.ink(*product));
         if (marks.slivers && sliver && marks.names)
             paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)),

@@ -47,7 +47,7 @@ ProductPanel::ProductPanel(JobDocument& document, char decimalMark, const std::s
     auto* top = new QHBoxLayout;
     top->setSpacing(8);
     top->addWidget(name_, 1);
-    const Family* sold = productFamily(family);
+    const ProductFamily* sold = productFamily(family);
     const QString unit = [&] {
         switch (sold ? sold->soldBy : SoldBy::Pack) {
         case SoldBy::Roll: return tr("price of a roll");

@@ -9,7 +9,7 @@ inline const Purchase* riskiest(const Plan& plan, double spoilChance) {
     const Purchase* worst = nullptr;
     double most = 0;
     for (const Purchase& p : plan.purchases) {
-        if (p.lengthNeeded.value > 0 || p.amountPerPack > 0) continue;
+        if (p.quantity == Quantity::Length || p.measuredOut()) continue;
         const double risk =
             chanceOfRunningShort(p.unitsNeeded, plan.cutUnits(p.product), p.packs * p.unitsPerPack, spoilChance);
         if (risk <= most) continue;

@@ -4,6 +4,7 @@
 #include "app/widgets/risk.h"
 #include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
+#include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
 
 #include <QFontMetricsF>
@@ -136,7 +137,8 @@ void TallyStrip::recompute() {
     risk.needsAttention = laid && t.runShort > 0.05;
     const Purchase* worst = riskiest(plan, document_.job().spoilChance);
     for (const Purchase& p : plan.purchases) {
-        if ((p.family != "planks" && p.family != "tiles") || (worst && &p != worst)) continue;
+        const Family* family = familyOf(p.family);
+        if (!family || !family->laid.unitsBySetOut || (worst && &p != worst)) continue;
         const int spoilsOne =
             document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
         risk.madeOf << purchaseName(p, document_.job().catalogue)
@@ -189,19 +191,18 @@ void TallyStrip::recompute() {
 void TallyStrip::sumUp(const Plan& plan, const Figures& f, Figure& cost, Figure& mass) const {
     const Job& job = document_.job();
     // By finish: families in their order, what is paid for all of each.
-    for (const Family& family : families()) {
-        Money paid{0, job.currency};
+    for (const ProductFamily* family : productFamilies()) {
+        std::vector<std::optional<Money>> costs;
         Kg laid;
-        int lines = 0;
         for (const Purchase& p : plan.purchases) {
-            if (p.family != family.id) continue;
-            ++lines;
+            if (p.family != family->id) continue;
+            costs.push_back(p.cost);
             laid = laid + p.laidMass;
-            if (p.cost && p.cost->currency == job.currency) paid = paid + *p.cost;
         }
-        if (lines == 0) continue;
-        const QString name = fieldName(family.tradeName);
-        cost.madeOf << tr("%1: %2").arg(name, f.money(paid));
+        if (costs.empty()) continue;
+        const QString name = fieldName(family->tradeName);
+        const std::optional<Money> paid = sumOf(costs, job.currency);
+        cost.madeOf << tr("%1: %2").arg(name, paid ? f.money(*paid) : tr("a price is missing"));
         mass.madeOf << tr("%1: %2").arg(name, f.mass(laid));
     }
     for (const DeliveryPlan& d : plan.deliveries)

@@ -5,7 +5,7 @@ namespace {
 
 std::optional<LayerRole> roleOf(const Layer& layer, const Catalogue& catalogue) {
     const Product* product = catalogue.find(layer.product);
-    const Family* family = product ? productFamily(product->family) : nullptr;
+    const ProductFamily* family = product ? productFamily(product->family) : nullptr;
     return family ? std::optional(family->role) : std::nullopt;
 }
 

@@ -42,7 +42,7 @@ std::vector<StackLayer> stackLayers(const Finish& finish, const Catalogue& catal
     for (const Layer& layer : finish.layers) {
         StackLayer l;
         const Product* product = catalogue.find(layer.product);
-        const Family* family = product ? productFamily(product->family) : nullptr;
+        const ProductFamily* family = product ? productFamily(product->family) : nullptr;
         if (family) {
             l.thickness = thicknessOf(*product);
             l.tolerance = toleranceOf(*product);

@@ -10,6 +10,14 @@
 namespace westrum {
 namespace {
 
+/// A line of a product, empty yet.
+Purchase lineOf(const Product& product) {
+    const ProductFamily* family = productFamily(product.family);
+    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    if (family) p.quantity = family->quantity;
+    return p;
+}
+
 void addCost(Purchase& p, const Product& product) {
     p.packPrice = product.packPrice;
     if (product.packPrice) p.cost = *product.packPrice * p.packs;
@@ -19,7 +27,7 @@ void addCost(Purchase& p, const Product& product) {
 
 Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff) {
     const Plank plank = plankOf(product);
-    Purchase p{.product = product.id, .family = product.family};
+    Purchase p = lineOf(product);
     p.unitsPerPack = plank.perPack;
     p.unitsNeeded = takeoff.planks;
     p.packs = (takeoff.planks + plank.perPack - 1) / plank.perPack;
@@ -32,13 +40,8 @@ Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff) {
     return p;
 }
 
-Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
-    Underlay underlay = underlayOf(product);
-    if (product.family == "barrier") {
-        const Barrier b = barrierOf(product);
-        underlay = {b.rollWidth, b.rollLength, b.lap, b.thickness, b.massKgPerM2};
-    }
-    Purchase p{.product = product.id, .family = product.family};
+Purchase buyStrips(const Product& product, const Underlay& underlay, const UnderlayTakeoff& takeoff) {
+    Purchase p = lineOf(product);
     p.unitsPerPack = 1;
     p.unitsNeeded = static_cast<int>(roundUp(takeoff.totalLength / underlay.rollLength));
     p.packs = p.unitsNeeded;
@@ -56,7 +59,7 @@ Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff) {
 
 Purchase buyTiles(const Product& product, const SetOut& setOut) {
     const Tile tile = tileOf(product);
-    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    Purchase p = lineOf(product);
     p.unitsPerPack = tile.perPack;
     p.unitsNeeded = static_cast<int>(setOut.stock.size());
     p.packs = (p.unitsNeeded + tile.perPack - 1) / tile.perPack;
@@ -73,7 +76,7 @@ Purchase buyTiles(const Product& product, const SetOut& setOut) {
 }
 
 Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double perPack, Kg laidMass) {
-    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    Purchase p = lineOf(product);
     p.unitsPerPack = 1;
     p.amount = takeoff.amount;
     p.amountPerPack = perPack;
@@ -85,11 +88,18 @@ Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double p
 }
 
 Purchase buySundries(const Product& product, Serves serves, double amount, double perPack, Kg packMass) {
-    Purchase p{.product = product.id, .size = {}, .family = product.family};
+    Purchase p = lineOf(product);
     p.unitsPerPack = 1;
     p.amount = amount;
     p.amountPerPack = perPack;
     p.serves = serves;
+    switch (unitOf(serves)) {
+    case NeedUnit::Pieces: p.quantity = Quantity::Pack; break;
+    case NeedUnit::Metres: p.quantity = Quantity::Length; break;
+    case NeedUnit::SquareMetres: p.quantity = Quantity::Area; break;
+    case NeedUnit::Millilitres: p.quantity = Quantity::Volume; break;
+    case NeedUnit::Kilograms: p.quantity = Quantity::Mass; break;
+    }
     p.packs = p.unitsNeeded = static_cast<int>(std::max<std::int64_t>(1, roundUp(amount / perPack)));
     p.boughtMass = packMass * p.packs;
     p.laidMass = packMass * (amount / perPack);
@@ -102,12 +112,12 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     Purchase p = a;
     const double packs = a.packs;
     p.lengthNeeded = a.lengthNeeded + b.lengthNeeded;
-    if (a.lengthNeeded.value > 0) {
+    if (a.quantity == Quantity::Length && !a.serves) {
         const Mm roll = (a.lengthNeeded + a.lengthLeft) / packs;
         p.packs = static_cast<int>(roundUp(p.lengthNeeded / roll));
         p.unitsNeeded = p.packs;
         p.lengthLeft = roll * p.packs - p.lengthNeeded;
-    } else if (a.amountPerPack > 0) {
+    } else if (a.measuredOut()) {
         p.amount = a.amount + b.amount;
         p.packs = p.unitsNeeded = static_cast<int>(roundUp(p.amount / a.amountPerPack));
     } else {

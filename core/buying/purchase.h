@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/catalogue/family.h"
 #include "core/catalogue/product.h"
 #include "core/catalogue/sundry.h"
 #include "core/takeoff/floor_takeoff.h"
@@ -27,6 +28,7 @@ struct Purchase {
     std::string size;    ///< the name of this one, where the product is sold in several sizes
     std::string family;
     std::string supplier{}; ///< from whom; empty: nobody said
+    Quantity quantity{};    ///< in what it is reckoned: of small things, in the unit of what it serves
     int packs{};
     int unitsPerPack{}; ///< planks in a pack; 1 for a roll
     int unitsNeeded{};  ///< planks opened; rolls
@@ -40,13 +42,17 @@ struct Purchase {
     Mm lengthNeeded;              ///< off the roll; 0 for packs
     Mm lengthLeft;                ///< of the last roll; 0 for packs
     int spare{};                  ///< of the packs, items or steps of a roll: beyond what the plan takes
-    double amount{};              ///< litres, kg or m2 of what is bought by the container or pack of batts; 0: counted
+    double amount{};              ///< of what is measured out: litres, kg, m2, or in the unit of what it serves
     double amountPerPack{};       ///< in one
     int offcuts{};                ///< of what is cut to size: worth keeping
     Mm offcutLength, offcutWidth; ///< of the largest of them
     bool oneLot{};                ///< all of it from one lot
     std::optional<Serves> serves{};      ///< of small things: in whose unit the amount is
     std::vector<PurchaseShare> shares{}; ///< by surface, in the job's order
+    /// Whether it is an amount in containers or packs rather than counted or taken off a roll.
+    [[nodiscard]] bool measuredOut() const {
+        return serves || quantity == Quantity::Area || quantity == Quantity::Volume || quantity == Quantity::Mass;
+    }
     [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
     /// Stock bought minus laid area: what is paid for and not on the floor.
     [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }
@@ -58,8 +64,8 @@ struct Purchase {
 /// Whole packs for the planks taken off. @pre the product's fields passed checkFields()
 Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff);
 
-/// Whole rolls for the underlay or barrier taken off.
-Purchase buyUnderlay(const Product& product, const UnderlayTakeoff& takeoff);
+/// Whole rolls for strips of an underlay or barrier. @param roll  as it is sold
+Purchase buyStrips(const Product& product, const Underlay& roll, const UnderlayTakeoff& takeoff);
 
 /// Whole packs of tiles for those that a set-out opens.
 Purchase buyTiles(const Product& product, const SetOut& setOut);

@@ -1,5 +1,7 @@
 #include "core/catalogue/stock.h"
 
+#include "core/catalogue/family.h"
+
 #include <array>
 
 namespace westrum {
@@ -117,27 +119,21 @@ TrimLength trimOf(const Product& product) {
 }
 
 SheetGoods sheetOf(const Product& product) {
-    const bool foam = product.family == "foam";
-    const auto value = [&](std::string_view key) {
-        return foam ? valueOf(product.fields, kFoam, key) : valueOf(product.fields, kSheet, key);
-    };
+    const auto value = [&](std::string_view key) { return figureOf(product, key); };
     return {.length = {value("length")},
             .width = {value("width")},
             .thickness = {value("thickness")},
             .kerf = {value("kerf")},
             .edgeTrim = {value("edgeTrim")},
             .grain = value("grain") > 0,
-            .solid = !foam && value("solid") > 0,
+            .solid = value("solid") > 0,
             .massKgPerM2 = value("massPerArea")};
 }
 
 RollGoods rollOf(const Product& product) {
-    const bool cloth = product.family == "cloth";
-    const auto value = [&](std::string_view key) {
-        if (!cloth) return valueOf(product.fields, kRoll, key);
-        return findField(kCloth, key) ? valueOf(product.fields, kCloth, key) : 0.0;
-    };
-    return {.lining = cloth ? Lining::Covering : static_cast<Lining>(static_cast<int>(value("lining"))),
+    const auto value = [&](std::string_view key) { return figureOf(product, key); };
+    const bool told = findField(fieldsOfFamily(product.family), "lining");
+    return {.lining = told ? static_cast<Lining>(static_cast<int>(value("lining"))) : Lining::Covering,
             .selvedge = {value("selvedge")},
             .stretch = value("stretch"),
             .allowance = {value("allowance")},

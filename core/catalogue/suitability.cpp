@@ -1,31 +1,8 @@
 #include "core/catalogue/suitability.h"
 
-#include "core/catalogue/hard_finishes.h"
-#include "core/catalogue/stock.h"
-
 #include <algorithm>
 
 namespace westrum {
-
-// Wet, heat, wear, curves, cleaning.
-Suitability suitabilityOf(const Product& p) {
-    if (p.family == "planks") return {2, 2, 3, 0, 3};
-    if (p.family == "boards") return {1, 2, 2, 1, 2};
-    if (p.family == "sheet") return {1, 2, 2, sheetOf(p).thickness.value <= 4.5 ? 2 : 1, 2};
-    if (p.family == "tiles") return tileOf(p).selfAdhesive ? Suitability{2, 1, 2, 1, 3} : Suitability{3, 3, 3, 0, 3};
-    if (p.family == "cloth") return {0, 1, 2, 3, 1};
-    if (p.family == "foam") return {0, 0, 1, 3, 0};
-    if (p.family == "coating") return {2, 2, 1, 3, 2};
-    if (p.family != "roll") return {};
-    switch (rollOf(p).lining) {
-    case Lining::StretchCarpet: return {1, 2, 2, 3, 1};
-    case Lining::Felt: return {1, 2, 1, 2, 0};
-    case Lining::SheetVinyl: return {3, 1, 3, 2, 3};
-    case Lining::Covering: return {1, 1, 1, 3, 2};
-    case Lining::Film: return {3, 1, 0, 1, 3};
-    }
-    return {};
-}
 
 Suitability demandOf(const Surface& s, bool curved) {
     Suitability d{};

@@ -22,9 +22,9 @@ void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps) {
 }
 
 void underlaySteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
-    // Under planks it is laid after their base was checked.
+    // Under a floating floor it is laid after their base was checked.
     if (std::none_of(facts.layers.begin(), facts.layers.end(),
-                     [](const LayerFacts& l) { return l.product->family == "planks" && l.setOut->laid(); }))
+                     [](const LayerFacts& l) { return l.floats && l.setOut->laid(); }))
         layUnderlay(layer, steps);
 }
 

@@ -23,7 +23,7 @@ void plankSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
                      .caution = facts.overhead ? Caution::DrillIntoBody : Caution::KnowWhatIsBehind});
     // The underlay goes onto the checked base, though it is a layer of its own.
     for (const LayerFacts& below : facts.layers)
-        if (below.product->family == "underlay") layUnderlay(below, steps);
+        if (below.role == LayerRole::Underlay) layUnderlay(below, steps);
     const int rows = static_cast<int>(setOut.rows.size());
     for (int r = 0; r < rows; ++r) {
         const StepKind kind = r == 0 ? StepKind::FirstRow : r + 1 == rows ? StepKind::LastRow : StepKind::Row;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/buying/purchase.h"
+#include "core/catalogue/family.h"
 #include "core/catalogue/product.h"
 #include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
@@ -124,6 +125,8 @@ struct LayerFacts {
     const Purchase* purchase{}; ///< null for what the cutting buys
     bool seen{};
     int layer = -1;
+    LayerRole role{}; ///< filled in by fitSteps(), as is what follows
+    bool floats{};    ///< laid loose on the base
 };
 
 struct OpeningName {
@@ -144,18 +147,7 @@ struct FitFacts {
     bool airbags{}; ///< pillars, headliner, cab: where they may be
 };
 
-/// How a family is fitted: appends its steps.
-struct FittingFamily {
-    std::string_view id; ///< as in Product::family
-    void (*steps)(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
-};
-std::span<const FittingFamily> fittingFamilies();
-
-/// The steps of a surface, layer by layer from the metal inwards; what must be in before anything hides it stands
-/// before the first layer that covers.
-std::vector<FitStep> fitSteps(const FitFacts& facts);
-
-/// One function a family, each in the file of its kind.
+/// How a family is fitted: each appends its steps. For Family::steps.
 void plankSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void boardSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 void panelSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);

@@ -8,10 +8,6 @@
 namespace westrum {
 namespace {
 
-bool ofBalance(const Remark& r) {
-    return r.kind == RemarkKind::AxleOver || r.kind == RemarkKind::SideOver || r.kind == RemarkKind::AllowancePassed;
-}
-
 /// Kg of a surface whose steps are ticked: all of it once all are, before that layer by layer.
 double fittedOf(const SurfacePlan& s, const FitLog& log, double all) {
     if (s.steps.empty()) return 0;
@@ -32,11 +28,11 @@ double fittedOf(const SurfacePlan& s, const FitLog& log, double all) {
 
 } // namespace
 
-void weighVan(const Job& job, Plan& plan) {
-    std::erase_if(plan.remarks, ofBalance);
-    BalancePlan b;
+BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases, const BalanceInput& input) {
+    const Job& job = input.read;
+    BalanceStage stage;
+    BalancePlan& b = stage.balance;
     std::vector<TiedSurface> tied;
-    // The plan may still be of the job before its latest change.
     static const SurfacePlan none;
     std::vector<const SurfacePlan*> planned;
     for (const Surface& s : job.surfaces) {
@@ -53,7 +49,7 @@ void weighVan(const Job& job, Plan& plan) {
             break;
         }
     const Point middle = (floor.low + floor.high) * 0.5;
-    for (const SurfaceCost& c : costBySurface(job, plan)) {
+    for (const SurfaceCost& c : costBySurface(job.currency, plan, purchases)) {
         SurfaceMass m{c.surface, c.mass, middle, true};
         for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
             if (job.surfaces[i].id != c.surface) continue;
@@ -76,7 +72,7 @@ void weighVan(const Job& job, Plan& plan) {
     }
     const VanMass& van = job.mass;
     if (van.allowance && b.added.value > *van.allowance)
-        plan.remarks.push_back({Severity::Warning,
+        stage.weighed.push_back({Severity::Warning,
                                 {"", Part::Whole},
                                 RemarkKind::AllowancePassed,
                                 {{"kg", b.added.value}, {"limit", *van.allowance}},
@@ -96,7 +92,7 @@ void weighVan(const Job& job, Plan& plan) {
                                       .grossLimit = van.front && van.rear ? kg(van.grossLimit) : std::nullopt});
         const auto over = [&](bool is, int which, Kg now, const std::optional<double>& limit) {
             if (is)
-                plan.remarks.push_back({Severity::Error,
+                stage.weighed.push_back({Severity::Error,
                                         {"", Part::Whole},
                                         RemarkKind::AxleOver,
                                         {{"which", std::int64_t{which}}, {"kg", now.value}, {"limit", *limit}},
@@ -110,7 +106,7 @@ void weighVan(const Job& job, Plan& plan) {
             const double half = (*van.front + *van.rear) / 2;
             const double left = half + b.wheels->leftAdded.value, right = half + b.wheels->rightAdded.value;
             if (std::max(left, right) > *van.grossLimit / 2)
-                plan.remarks.push_back({Severity::Warning,
+                stage.weighed.push_back({Severity::Warning,
                                         {"", Part::Whole},
                                         RemarkKind::SideOver,
                                         {{"right", std::int64_t{right > left ? 1 : 0}},
@@ -119,7 +115,7 @@ void weighVan(const Job& job, Plan& plan) {
                                         {}});
         }
     }
-    plan.balance = std::move(b);
+    return stage;
 }
 
 } // namespace westrum

@@ -1,8 +1,7 @@
 #include "core/plan/cost_sharing.h"
 
 #include "core/buying/cost_shares.h"
-#include "core/catalogue/hard_finishes.h"
-#include "core/catalogue/plank.h"
+#include "core/families/family.h"
 
 #include <algorithm>
 
@@ -18,12 +17,13 @@ struct Ledger {
 
 class Sharing {
 public:
-    Sharing(const Job& job, std::span<const ProductCut> cuts, const Plan& plan) : job_(job), cuts_(cuts), plan_(plan) {
-        for (std::size_t i = 0; i < job.surfaces.size(); ++i) places_[job.surfaces[i].id] = static_cast<int>(i);
+    Sharing(const Job& job, std::span<const ProductCut> cuts, const SurfaceStage& plan)
+        : job_(job), cuts_(cuts), plan_(plan) {
+        for (std::size_t i = 0; i < plan.surfaces.size(); ++i) places_[plan.surfaces[i].surface] = static_cast<int>(i);
     }
 
     void share(Purchase& p, bool firstOfProduct) const {
-        const std::size_t n = job_.surfaces.size() + 1;
+        const std::size_t n = plan_.surfaces.size() + 1;
         Ledger ledger{{}, std::vector<double>(n, 0), std::vector<double>(n, 0)};
         const auto cut =
             std::find_if(cuts_.begin(), cuts_.end(), [&](const ProductCut& c) { return c.product == p.product; });
@@ -41,7 +41,7 @@ public:
             const double mass = ledger.weighed[i] + (all > 0 ? more * ledger.rest[i] / all : 0);
             if (shares.consumed[i] <= 0 && mass <= 0) continue;
             PurchaseShare s;
-            s.surface = i + 1 < n ? job_.surfaces[i].id : std::string();
+            s.surface = i + 1 < n ? plan_.surfaces[i].surface : std::string();
             s.consumed = shares.consumed[i];
             if (p.cost) s.cost = shares.share[i];
             s.mass = {mass};
@@ -52,7 +52,7 @@ public:
     /// Its place in the job; of nobody's, the one behind the last.
     int placeOf(const std::string& surface) const {
         const auto found = places_.find(surface);
-        return found == places_.end() ? static_cast<int>(job_.surfaces.size()) : found->second;
+        return found == places_.end() ? static_cast<int>(plan_.surfaces.size()) : found->second;
     }
 
 private:
@@ -83,15 +83,13 @@ private:
 
     /// Of what is counted or measured out, layer by layer; and of planks before they are cut.
     void fromLayers(const Purchase& p, Ledger& ledger) const {
-        const Product* product = job_.catalogue.find(p.product);
+        const Family* family = familyOf(p.family);
         for (const SurfacePlan& s : plan_.surfaces)
             for (const LayerPlan& l : s.layers) {
-                if (l.product != p.product || !l.purchase || !product) continue;
+                if (l.product != p.product || !l.purchase) continue;
                 double takes = l.take.amount;
-                if (p.family == "planks") takes = areaOf(plankOf(*product).length, plankOf(*product).width).value;
-                if (p.family == "tiles") takes = areaOf(tileOf(*product).width, tileOf(*product).height).value;
-                if (p.family == "planks" || p.family == "tiles") takes *= static_cast<double>(l.setOut.stock.size());
-                if (p.lengthNeeded.value > 0) takes = l.take.strips.totalLength.value / 1000;
+                if (family && family->laid.unitsBySetOut) takes = l.purchase->consumedArea.value;
+                if (p.quantity == Quantity::Length) takes = l.take.strips.totalLength.value / 1000;
                 if (takes > 0) ledger.units.push_back({takes, {{placeOf(s.surface), takes}}});
             }
     }
@@ -114,75 +112,76 @@ private:
 
     const Job& job_;
     std::span<const ProductCut> cuts_;
-    const Plan& plan_;
+    const SurfaceStage& plan_;
     std::map<std::string, int> places_;
 };
 
 } // namespace
 
-void shareCosts(const Job& job, std::span<const ProductCut> cuts, Plan& plan) {
-    const Sharing sharing(job, cuts, plan);
-    for (std::size_t i = 0; i < plan.purchases.size(); ++i) {
-        const std::string& product = plan.purchases[i].product;
-        const bool first = std::none_of(plan.purchases.begin(), plan.purchases.begin() + static_cast<std::ptrdiff_t>(i),
-                                        [&](const Purchase& q) { return q.product == product; });
-        sharing.share(plan.purchases[i], first);
+void shareCosts(const Job& job, const SurfaceStage& surfaces, std::span<const ProductCut> cuts, PurchaseStage& stage) {
+    const Sharing sharing(job, cuts, surfaces);
+    for (std::size_t i = 0; i < stage.purchases.size(); ++i) {
+        const std::string& product = stage.purchases[i].product;
+        const bool first =
+            std::none_of(stage.purchases.begin(), stage.purchases.begin() + static_cast<std::ptrdiff_t>(i),
+                         [&](const Purchase& q) { return q.product == product; });
+        sharing.share(stage.purchases[i], first);
     }
     // Bringing is borne as what is brought.
-    for (DeliveryPlan& d : plan.deliveries) {
-        std::vector<double> weights(job.surfaces.size() + 1, 0);
-        for (const Purchase& p : plan.purchases) {
+    for (DeliveryPlan& d : stage.deliveries) {
+        std::vector<double> weights(surfaces.surfaces.size() + 1, 0);
+        for (const Purchase& p : stage.purchases) {
             if (p.supplier != d.supplier) continue;
             for (const PurchaseShare& s : p.shares)
                 if (s.cost)
                     weights[static_cast<std::size_t>(sharing.placeOf(s.surface))] += static_cast<double>(s.cost->minor);
         }
         const std::vector<Money> parts = inParts(d.cost, weights);
-        d.shares.clear();
         for (std::size_t i = 0; i < parts.size(); ++i)
             if (parts[i].minor > 0)
-                d.shares.push_back({i < job.surfaces.size() ? job.surfaces[i].id : std::string(), 0, parts[i], {}});
+                d.shares.push_back(
+                    {i < surfaces.surfaces.size() ? surfaces.surfaces[i].surface : std::string(), 0, parts[i], {}});
     }
 }
 
-void buySpares(const Job& job, Plan& plan) {
+void buySpares(const Job& job, std::vector<Purchase>& purchases) {
     for (const auto& [product, spare] : job.spares) {
-        const auto p = std::find_if(plan.purchases.begin(), plan.purchases.end(),
+        const auto p = std::find_if(purchases.begin(), purchases.end(),
                                     [&, id = product](const Purchase& q) { return q.product == id; });
         const Product* sold = job.catalogue.find(product);
-        if (p == plan.purchases.end() || p->packs == 0 || p->spare != 0 || spare <= 0 || !sold) continue;
-        const std::optional<Money> before = p->cost;
+        if (p == purchases.end() || p->packs == 0 || spare <= 0 || !sold) continue;
         const bool roll = stockFormOf(sold->family) == StockForm::Roll;
         addSpares(*p, spare, roll ? rollOf(*sold).step.value / 1000 : 0);
-        if (plan.totals.cost && before && p->cost && p->cost->currency == job.currency)
-            plan.totals.cost = *plan.totals.cost + (*p->cost - *before);
     }
+}
+
+std::vector<SurfaceCost> costBySurface(const Currency& currency, const SurfaceStage& surfaces,
+                                       const PurchaseStage& purchases) {
+    std::vector<SurfaceCost> all;
+    const auto add = [&](const std::string& id) {
+        SurfaceCost c{id, {}, {}, {}};
+        std::vector<std::optional<Money>> costs;
+        for (const Purchase& p : purchases.purchases)
+            for (const PurchaseShare& s : p.shares) {
+                if (s.surface != id) continue;
+                c.mass = c.mass + s.mass;
+                costs.push_back(s.cost);
+            }
+        if (costs.empty()) return;
+        for (const DeliveryPlan& d : purchases.deliveries)
+            for (const PurchaseShare& s : d.shares)
+                if (s.surface == id) costs.push_back(s.cost);
+        c.cost = sumOf(costs, currency);
+        if (const SurfacePlan* s = surfaces.surface(id); s && s->faceLayer()) c.area = s->faceLayer()->area;
+        all.push_back(std::move(c));
+    };
+    for (const SurfacePlan& s : surfaces.surfaces) add(s.surface);
+    add({});
+    return all;
 }
 
 std::vector<SurfaceCost> costBySurface(const Job& job, const Plan& plan) {
-    std::vector<SurfaceCost> all;
-    const auto add = [&](const std::string& id) {
-        SurfaceCost c{id, Money{0, job.currency}, {}, {}};
-        bool any = false;
-        for (const Purchase& p : plan.purchases)
-            for (const PurchaseShare& s : p.shares) {
-                if (s.surface != id) continue;
-                any = true;
-                c.mass = c.mass + s.mass;
-                if (!s.cost || s.cost->currency != job.currency)
-                    c.cost.reset();
-                else if (c.cost)
-                    c.cost = *c.cost + *s.cost;
-            }
-        for (const DeliveryPlan& d : plan.deliveries)
-            for (const PurchaseShare& s : d.shares)
-                if (s.surface == id && c.cost) c.cost = *c.cost + *s.cost;
-        if (const SurfacePlan* s = plan.surface(id); s && s->faceLayer()) c.area = s->faceLayer()->area;
-        if (any) all.push_back(std::move(c));
-    };
-    for (const Surface& s : job.surfaces) add(s.id);
-    add({});
-    return all;
+    return costBySurface(job.currency, plan, plan);
 }
 
 } // namespace westrum

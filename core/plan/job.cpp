@@ -1,5 +1,7 @@
 #include "core/plan/job.h"
 
+#include "core/families/family.h"
+
 namespace westrum {
 
 const Surface* Job::surface(std::string_view id) const {
@@ -66,7 +68,7 @@ Layer layerOf(const Product& product) {
 }
 
 void putLayer(Finish& finish, const Catalogue& catalogue, const Product& product) {
-    const Family* family = productFamily(product.family);
+    const ProductFamily* family = productFamily(product.family);
     if (!family) return;
     const int at =
         family->role == LayerRole::Finish ? faceLayer(finish, catalogue) : layerOfRole(finish, catalogue, family->role);
@@ -80,9 +82,8 @@ void putLayer(Finish& finish, const Catalogue& catalogue, const Product& product
     if (before && before->family == product.family) {
         for (const auto& [key, value] : layer.rules) old.rules[key] = value;
         // A start line of a wider plank may not exist on this one.
-        const Field* width = findField(family->fields, family->id == "boards" ? "cover" : "width");
         const auto offset = old.rules.find("startOffset");
-        if (width && offset != old.rules.end() && offset->second >= valueOf(product.fields, *width)) offset->second = 0;
+        if (offset != old.rules.end() && offset->second >= rowModuleOf(product).value) offset->second = 0;
         old.product = product.id;
     } else {
         layer.bolted = old.bolted;
@@ -110,12 +111,13 @@ Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, s
     job.currency = currency;
     job.surfaces = std::move(surfaces);
     FinishOptions floor;
-    for (const std::string_view family : {"underlay", "planks"})
+    const auto putFirst = [&](const auto& wanted) {
         for (const Product& product : catalogue.products)
-            if (product.family == family) {
-                putLayer(floor.now(), catalogue, product);
-                break;
-            }
+            if (const Family* family = familyOf(product.family); family && wanted(*family))
+                return putLayer(floor.now(), catalogue, product);
+    };
+    putFirst([](const Family& f) { return f.product.role == LayerRole::Underlay; });
+    putFirst([](const Family& f) { return f.laid.floats; });
     for (const Surface& s : job.surfaces)
         if (s.kind == SurfaceKind::Floor) job.finishes[s.id] = floor;
     job.catalogue = std::move(catalogue);

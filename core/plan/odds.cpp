@@ -1,6 +1,9 @@
 #include "core/plan/odds.h"
 
+#include "core/families/family.h"
 #include "core/plan/cut_problems.h"
+#include "core/plan/purchases.h"
+#include "core/plan/surface_stage.h"
 
 #include <algorithm>
 #include <atomic>
@@ -16,6 +19,12 @@ constexpr double kCare = 0.3; // of the searches of a plan, for each variation
 
 /// What a plan and its cutting need of each product, in units.
 using Needs = std::map<std::string, double>;
+
+/// Whether what is bought of a family is what its set-outs open.
+bool setOutCounts(const std::string& id) {
+    const Family* family = familyOf(id);
+    return family && family->laid.unitsBySetOut;
+}
 
 double unitsOf(const ProductCut& cut) {
     return cut.form == StockForm::Roll ? cut.rollMm / 1000 : static_cast<double>(cut.itemsToBuy);
@@ -40,24 +49,26 @@ void spoilPieces(CutProblem& problem, Dice& dice, double spoil) {
     }
 }
 
-Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& mishaps, const std::stop_token& stop) {
+Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase> purchases, Dice* dice, const Mishaps& mishaps, const std::stop_token& stop) {
     Needs needs;
     const double spoil = dice ? std::min(job.spoilChance, 0.9) : 0;
     for (const CutProblem& asked : cutProblems(job, plan)) {
-        if (asked.product.family == "planks") continue; // the set-out decides them
+        if (setOutCounts(asked.product.family)) continue; // the set-out decides them
         CutProblem problem = asked;
         problem.kept.clear();
         if (dice) spoilPieces(problem, *dice, spoil);
         needs[problem.product.id] = firstLayout(problem, stop);
     }
-    for (const Purchase& p : plan.purchases) {
+    for (const Purchase& p : purchases) {
         if (needs.contains(p.product)) continue;
         double units = p.unitsNeeded;
-        if (p.amountPerPack > 0) units = p.amount;
-        if (p.lengthNeeded.value > 0) units = p.lengthNeeded.value / (p.lengthNeeded + p.lengthLeft).value * p.packs;
-        if (dice && (p.family == "planks" || p.family == "tiles"))
+        if (p.measuredOut())
+            units = p.amount;
+        else if (p.quantity == Quantity::Length)
+            units = p.lengthNeeded.value / (p.lengthNeeded + p.lengthLeft).value * p.packs;
+        if (dice && setOutCounts(p.family))
             units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
-        if (dice && p.amountPerPack > 0)
+        if (dice && p.measuredOut())
             units *= std::max(
                 0.2, 1 + (p.serves ? std::abs(offByChance(*dice, mishaps.lost)) : offByChance(*dice, mishaps.rate)));
         needs[p.product] = units;
@@ -68,7 +79,7 @@ Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& misha
             int bad = 0;
             for (double k = 0; k < std::min(units, 2000.0); ++k) bad += dice->unit() < mishaps.damaged ? 1 : 0;
             const Product* sold = job.catalogue.find(product);
-            if (sold && (findFamily(sold->family) || sold->family == "trim" || sold->family == "battens") &&
+            if (sold && (findFamily(sold->family) || stockFormOf(sold->family)) &&
                 stockFormOf(sold->family) != StockForm::Roll)
                 units += bad;
         }
@@ -76,7 +87,7 @@ Needs needsOf(const Job& job, const Plan& plan, Dice* dice, const Mishaps& misha
 }
 
 /// What the purchase gives, and in what steps it is bought.
-void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, ProductOdds& odds) {
+void fillBought(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts, ProductOdds& odds) {
     const Product* sold = job.catalogue.find(odds.product);
     for (const ProductCut& c : cuts)
         if (c.product == odds.product && c.items.size() > 0 && !c.items.front().decided) {
@@ -89,14 +100,15 @@ void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> 
         }
     for (const Purchase& p : bought.purchases) {
         if (p.product != odds.product) continue;
-        odds.perPack = p.amountPerPack > 0 ? p.amountPerPack : static_cast<double>(std::max(1, p.unitsPerPack));
+        odds.perPack = p.measuredOut() ? p.amountPerPack : static_cast<double>(std::max(1, p.unitsPerPack));
         odds.have += odds.perPack * p.packs;
     }
 }
 
 } // namespace
 
-void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, std::vector<ProductOdds>& odds) {
+void fillBought(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts,
+                std::vector<ProductOdds>& odds) {
     for (ProductOdds& o : odds) {
         o.have = 0;
         fillBought(job, bought, cuts, o);
@@ -116,21 +128,43 @@ Job measuredAgain(const Job& job, Dice& dice, const Mishaps& mishaps) {
     return varied;
 }
 
-std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, int tries,
-                                const Mishaps& mishaps, int threads, const std::stop_token& stop,
-                                const std::function<void(double)>& progress) {
+OddsQuestion oddsQuestion(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts, int tries) {
+    OddsQuestion q{oddsInput(job), {}, tries};
+    for (const Purchase& p : bought.purchases) {
+        if (std::any_of(q.products.begin(), q.products.end(), [&](const auto& o) { return o.product == p.product; }))
+            continue;
+        OddsQuestion::Searched searched{p.product, {}, false};
+        const auto cut =
+            std::find_if(cuts.begin(), cuts.end(), [&](const ProductCut& c) { return c.product == p.product; });
+        if (stockFormOf(p.family) && setOutCounts(p.family))
+            searched.units = p.unitsNeeded;
+        else if (stockFormOf(p.family) && cut != cuts.end()) {
+            searched.units = unitsOf(*cut);
+            searched.roll = cut->form == StockForm::Roll;
+        }
+        q.products.push_back(std::move(searched));
+    }
+    return q;
+}
+
+std::vector<ProductOdds> oddsOf(const OddsQuestion& question, const Mishaps& mishaps, int threads,
+                                const std::stop_token& stop, const std::function<void(double)>& progress) {
+    const auto needs = [&](const Job& job, Dice* dice) {
+        const SurfaceStage surfaces = Planner(kCare).surfaces(surfacesInput(job), stop);
+        return needsOf(job, surfaces, purchasesOf(surfaces, {}, purchasesInput(job)).purchases, dice, mishaps, stop);
+    };
+    const Job& job = question.job.read;
     // Against the first layout of the job as it is: what the search gained since is gained in each variation.
-    const Needs plain = needsOf(job, plan(job, stop, kCare), nullptr, mishaps, stop);
-    std::vector<Needs> found(static_cast<std::size_t>(std::max(0, tries)));
+    const Needs plain = needs(job, nullptr);
+    std::vector<Needs> found(static_cast<std::size_t>(std::max(0, question.tries)));
     std::atomic<int> next{0}, done{0};
     std::mutex telling;
     const auto work = [&] {
-        for (int k = next++; k < tries && !stop.stop_requested(); k = next++) {
+        for (int k = next++; k < question.tries && !stop.stop_requested(); k = next++) {
             Dice dice(job.seed * 1000003 + static_cast<std::uint64_t>(k));
-            const Job varied = measuredAgain(job, dice, mishaps);
-            found[static_cast<std::size_t>(k)] = needsOf(varied, plan(varied, stop, kCare), &dice, mishaps, stop);
+            found[static_cast<std::size_t>(k)] = needs(measuredAgain(job, dice, mishaps), &dice);
             const std::scoped_lock lock(telling);
-            if (progress) progress(static_cast<double>(++done) / tries);
+            if (progress) progress(static_cast<double>(++done) / question.tries);
         }
     };
     {
@@ -140,28 +174,28 @@ std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<co
     }
     if (stop.stop_requested()) return {};
     std::vector<ProductOdds> all;
-    for (const Purchase& p : bought.purchases) {
-        if (std::any_of(all.begin(), all.end(), [&](const ProductOdds& o) { return o.product == p.product; })) continue;
-        ProductOdds odds{p.product, NeedOdds({}), 0, 1};
-        fillBought(job, bought, cuts, odds);
-        const auto base = plain.find(p.product);
-        const auto cut =
-            std::find_if(cuts.begin(), cuts.end(), [&](const ProductCut& c) { return c.product == p.product; });
-        double gained = 0; // by the search, in units; of a roll as a share
-        bool roll = false;
-        if (cut != cuts.end() && base != plain.end() && stockFormOf(p.family) && p.family != "planks") {
-            roll = cut->form == StockForm::Roll;
-            gained = roll ? (base->second > 0 ? unitsOf(*cut) / base->second : 1) : unitsOf(*cut) - base->second;
-        }
-        if (p.family == "planks" && base != plain.end()) gained = p.unitsNeeded - base->second;
-        std::vector<double> needs;
+    for (const OddsQuestion::Searched& s : question.products) {
+        ProductOdds odds{s.product, NeedOdds({}), 0, 1};
+        const auto base = plain.find(s.product);
+        double gained = s.roll ? 1 : 0; // by the search, in units; of a roll as a share
+        if (s.units && base != plain.end())
+            gained = !s.roll ? *s.units - base->second : base->second > 0 ? *s.units / base->second : 1;
+        std::vector<double> needed;
         for (const Needs& n : found)
-            if (const auto need = n.find(p.product); need != n.end())
-                needs.push_back(roll ? need->second * gained : need->second + gained);
-        odds.needs = NeedOdds(std::move(needs));
+            if (const auto need = n.find(s.product); need != n.end())
+                needed.push_back(s.roll ? need->second * gained : need->second + gained);
+        odds.needs = NeedOdds(std::move(needed));
         all.push_back(std::move(odds));
     }
     return all;
+}
+
+std::vector<ProductOdds> oddsOf(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts,
+                                int tries, const Mishaps& mishaps, int threads, const std::stop_token& stop,
+                                const std::function<void(double)>& progress) {
+    std::vector<ProductOdds> odds = oddsOf(oddsQuestion(job, bought, cuts, tries), mishaps, threads, stop, progress);
+    fillBought(job, bought, cuts, odds);
+    return odds;
 }
 
 } // namespace westrum

@@ -1,10 +1,12 @@
 #pragma once
 
 #include "core/buying/need_odds.h"
+#include "core/plan/inputs.h"
 #include "core/plan/plan.h"
 #include "core/plan/product_cut.h"
 
 #include <functional>
+#include <optional>
 #include <span>
 #include <stop_token>
 #include <string>
@@ -30,19 +32,41 @@ struct ProductOdds {
     [[nodiscard]] double chanceShort() const { return needs.chanceShort(have); }
 };
 
+/// All that these odds depend on, but for what is bought in the end.
+struct OddsQuestion {
+    OddsInput job;
+    /// One for each product bought, in the plan's order: what its set-out or the search of its cutting came to, if
+    /// either did.
+    struct Searched {
+        std::string product;
+        std::optional<double> units{}; ///< of a roll in m
+        bool roll = false;
+        friend bool operator==(const Searched&, const Searched&) = default;
+    };
+    std::vector<Searched> products;
+    int tries = 0;
+    friend bool operator==(const OddsQuestion&, const OddsQuestion&) = default;
+};
+/// @param bought  by the plan with its cuts  @param cuts  those it was made with
+OddsQuestion oddsQuestion(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts, int tries);
+
 /// Plans the job `tries` times over, each time with other readings, spoiled cuts, damaged stock and rates, through the
 /// real set-outs and the first layout of the cutting, and says for every product bought how often what the plan buys
 /// would not have done. The same job, cuts, seed and number of tries give the same answer, on however many threads.
 /// What an improving search gained over a first layout is taken to be gained in every variation.
-/// @param bought  the plan with its cuts  @param cuts  those it was made with
+/// `have` and `perPack` are left to fillBought().
 /// @param threads  at least one  @param progress  told the share done, never by two threads at once; may be empty
 /// @return one for each product bought, in the plan's order; empty when stopped
-std::vector<ProductOdds> oddsOf(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, int tries,
-                                const Mishaps& mishaps = {}, int threads = 1, const std::stop_token& stop = {},
-                                const std::function<void(double)>& progress = {});
+std::vector<ProductOdds> oddsOf(const OddsQuestion& question, const Mishaps& mishaps = {}, int threads = 1,
+                                const std::stop_token& stop = {}, const std::function<void(double)>& progress = {});
+/// The same at once, `have` filled in.
+std::vector<ProductOdds> oddsOf(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts,
+                                int tries, const Mishaps& mishaps = {}, int threads = 1,
+                                const std::stop_token& stop = {}, const std::function<void(double)>& progress = {});
 
 /// What the plan buys now of each product, spares and all: `have` and `perPack` filled in anew.
-void fillBought(const Job& job, const Plan& bought, std::span<const ProductCut> cuts, std::vector<ProductOdds>& odds);
+void fillBought(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts,
+                std::vector<ProductOdds>& odds);
 
 /// The job as it might have been measured: every reading off by chance.
 Job measuredAgain(const Job& job, Dice& dice, const Mishaps& mishaps);

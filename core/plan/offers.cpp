@@ -1,6 +1,7 @@
 #include "core/plan/offers.h"
 
 #include "core/buying/buying_plan.h"
+#include "core/families/family.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,24 +13,17 @@ namespace {
 constexpr double kMmPerM = 1000;
 
 /// What a purchase needs, and what is in one of it as the catalogue has it, in the same measure.
-struct Measure {
+struct Sought {
     double need{}, own{};
     bool metres{}; ///< sold off the roll: one option for all of it
 };
-Measure measureOf(const Purchase& p) {
+Sought soughtOf(const Purchase& p) {
     if (stockFormOf(p.family) == StockForm::Roll) return {p.lengthNeeded.value / kMmPerM, 1, true};
-    if (p.amountPerPack > 0) return {p.amount, p.amountPerPack, false};
-    if (p.lengthNeeded.value > 0)
+    if (p.measuredOut()) return {p.amount, p.amountPerPack, false};
+    if (p.quantity == Quantity::Length)
         return {p.lengthNeeded.value / kMmPerM, (p.lengthNeeded + p.lengthLeft).value / kMmPerM / std::max(1, p.packs),
                 false};
     return {static_cast<double>(p.unitsNeeded), static_cast<double>(std::max(1, p.unitsPerPack)), false};
-}
-
-void dropSpares(const Job& job, Purchase& p) {
-    if (p.spare == 0) return;
-    const Product* sold = job.catalogue.find(p.product);
-    const bool roll = sold && stockFormOf(sold->family) == StockForm::Roll;
-    addSpares(p, -p.spare, roll ? rollOf(*sold).step.value / kMmPerM : 0);
 }
 
 /// A purchase as one option has it.
@@ -46,14 +40,15 @@ std::string sizeName(const Purchase& p, double size) {
     char text[32];
     std::snprintf(text, sizeof text, "%.6g", size);
     std::string name = text;
-    if (p.family == "coating") name += " l";
-    if (p.family == "adhesive") name += " kg";
-    if (p.amountPerPack <= 0 && p.lengthNeeded.value > 0) name += " m";
+    if (p.serves) return name;
+    if (p.quantity == Quantity::Volume) name += " l";
+    if (p.quantity == Quantity::Mass) name += " kg";
+    if (p.quantity == Quantity::Length) name += " m";
     return name;
 }
 
 /// @param rest  what lines before it leave of the need; less what this one takes afterwards
-Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, double& rest) {
+Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double& rest) {
     p.supplier = c.supplier;
     p.packPrice = c.price;
     if (m.metres) {
@@ -66,10 +61,10 @@ Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, doubl
     p.cost = c.price * c.count;
     p.boughtArea = p.boughtArea * (now / before);
     p.boughtMass = p.boughtMass * (now / before);
-    if (p.amountPerPack > 0) {
+    if (p.measuredOut()) {
         p.amountPerPack = c.size;
         p.unitsNeeded = c.count;
-    } else if (p.lengthNeeded.value > 0) {
+    } else if (p.quantity == Quantity::Length) {
         p.unitsNeeded = c.count;
         p.lengthLeft = Mm{c.size * kMmPerM * c.count} - p.lengthNeeded;
     } else {
@@ -81,7 +76,7 @@ Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, doubl
         p.consumedArea = {};
         p.offcuts = 0;
     }
-    if (p.amountPerPack > 0) {
+    if (p.measuredOut()) {
         p.amount = std::min(rest, c.size * c.count);
         rest -= p.amount;
     }
@@ -90,23 +85,17 @@ Purchase bought(Purchase p, const Measure& m, const Chosen& c, bool first, doubl
 
 /// Whether two lots of it side by side would show.
 bool isSeen(const Purchase& p) {
-    return (findFamily(p.family) || stockFormOf(p.family)) && p.family != "battens" && p.family != "foam" && !p.serves;
+    const Family* family = familyOf(p.family);
+    return family && family->laid.lotShows && !p.serves;
 }
 
 } // namespace
 
-void chooseOffers(const Job& job, Plan& plan) {
+void chooseOffers(const Job& job, PurchaseStage& plan) {
     for (Purchase& p : plan.purchases) {
-        const std::optional<Money> was = p.cost;
-        dropSpares(job, p);
-        if (plan.totals.cost && was && p.cost && was->currency == job.currency)
-            plan.totals.cost = *plan.totals.cost + (*p.cost - *was);
         if (const Product* sold = job.catalogue.find(p.product)) p.supplier = sold->supplier;
         p.oneLot = comesInOneLot(job.prices, p.product, isSeen(p));
     }
-    plan.deliveries.clear();
-    plan.leastCost.reset();
-    std::erase_if(plan.remarks, [](const Remark& r) { return r.kind == RemarkKind::RateMissing; });
     const bool brings = std::any_of(job.prices.suppliers.begin(), job.prices.suppliers.end(),
                                     [](const Supplier& s) { return s.delivery && s.delivery->minor > 0; });
     if (job.prices.offers.empty() && !brings) return;
@@ -125,11 +114,11 @@ void chooseOffers(const Job& job, Plan& plan) {
         request.suppliers.push_back(terms);
         return static_cast<int>(suppliers.size()) - 1;
     };
-    std::vector<Measure> measures;
+    std::vector<Sought> measures;
     std::vector<Chosen> options; // beside request.options
     std::vector<int> asked;      // by purchase: its place among the needs; -1: none
     for (const Purchase& p : plan.purchases) {
-        const Measure m = measureOf(p);
+        const Sought m = soughtOf(p);
         measures.push_back(m);
         asked.push_back(-1);
         if (p.packs == 0 || m.need <= 0) continue;
@@ -143,7 +132,7 @@ void chooseOffers(const Job& job, Plan& plan) {
                 const auto price = priceOf(o, job.currency, job.prices);
                 if (!price) {
                     const Product* sold = job.catalogue.find(o.product);
-                    plan.remarks.push_back({Severity::Warning,
+                    plan.bought.push_back({Severity::Warning,
                                             {"", Part::Product},
                                             RemarkKind::RateMissing,
                                             {{"currency", o.price.currency.name()},
@@ -152,7 +141,8 @@ void chooseOffers(const Job& job, Plan& plan) {
                                             {}});
                     continue;
                 }
-                const bool cut = stockFormOf(p.family).has_value() && p.family != "planks";
+                const Family* family = familyOf(p.family);
+                const bool cut = stockFormOf(p.family).has_value() && !(family && family->laid.unitsBySetOut);
                 if (cut && o.size > 0 && !m.metres) continue; // another size is cut otherwise: it is stock of its own
                 ways.push_back({o.size > 0 && !m.metres ? o.size : m.own, *price, o.supplier, 0, false});
             }
@@ -185,18 +175,9 @@ void chooseOffers(const Job& job, Plan& plan) {
         for (std::size_t n = 0; n < used.size(); ++n) all.push_back(bought(p, measures[i], *used[n], n == 0, rest));
     }
     plan.purchases = std::move(all);
-    plan.totals.cost = Money{0, job.currency};
-    const auto add = [&](const std::optional<Money>& cost) {
-        if (!cost || cost->currency != job.currency)
-            plan.totals.cost.reset();
-        else if (plan.totals.cost)
-            plan.totals.cost = *plan.totals.cost + *cost;
-    };
-    for (const Purchase& p : plan.purchases) add(p.cost);
     for (std::size_t s = 0; s < suppliers.size(); ++s) {
         if (!answer->delivered[s]) continue;
         plan.deliveries.push_back({suppliers[s], {request.suppliers[s].deliveryMinor, job.currency}});
-        add(plan.deliveries.back().cost);
     }
     plan.leastCost = Money{answer->leastMinor, job.currency};
 }

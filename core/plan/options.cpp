@@ -1,7 +1,8 @@
 #include "core/plan/options.h"
 
-#include "core/fitting/hours.h"
+#include "core/families/family.h"
 #include "core/plan/cut_problems.h"
+#include "core/plan/surface_stage.h"
 
 #include <algorithm>
 #include <set>
@@ -11,20 +12,21 @@ namespace {
 
 constexpr std::size_t kFacesShown = 6;
 
-/// What is cut of these products, or of all, at once and roughly; false if stopped.
-bool cutQuickly(const Job& job, Plan& plan, const std::set<std::string>* only, std::vector<ProductCut>& cuts,
-                const std::stop_token& stop) {
-    for (const CutProblem& problem : cutProblems(job, plan)) {
+/// The plan with what is cut of these products, or of all, at once and roughly; nothing if stopped.
+std::optional<Plan> cutQuickly(const Job& job, Planner& planner, const std::set<std::string>* only,
+                               std::vector<ProductCut>& cuts, const std::stop_token& stop) {
+    const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
+    if (stop.stop_requested()) return std::nullopt;
+    for (const CutProblem& problem : cutProblems(job, surfaces)) {
         if (only && !only->contains(problem.product.id)) continue;
         Effort effort;
         effort.seed = problem.seed;
         effort.iterations = 1;
         effort.stop = stop;
         cuts.push_back(cutProduct(problem, effort));
-        if (stop.stop_requested()) return false;
+        if (stop.stop_requested()) return std::nullopt;
     }
-    plan = withCuts(std::move(plan), job, cuts);
-    return true;
+    return withCuts(surfaces, job, cuts);
 }
 
 /// All that follows for one surface as it is planned, but for what it costs.
@@ -73,20 +75,15 @@ std::vector<OptionFigures> optionFigures(const Job& job, const std::string& surf
     Job tried = job;
     for (int k = 0; k < static_cast<int>(options.options.size()); ++k) {
         if (auto at = tried.finishes.find(surface); at != tried.finishes.end()) at->second.chosen = k;
-        Plan plan = planner.plan(tried, stop);
-        if (stop.stop_requested()) return {};
         std::vector<ProductCut> cuts;
-        if (!cutQuickly(tried, plan, &products, cuts, stop)) return {};
-        const SurfacePlan* s = plan.surface(surface);
-        OptionFigures f = s ? figuresOf(tried, plan, *s, cuts) : OptionFigures{};
-        f.cost = Money{0, job.currency};
-        for (const Purchase& p : plan.purchases) {
-            if (!products.contains(p.product) && !p.serves) continue; // fixings go with what they hold
-            if (f.cost && p.cost && p.cost->currency == job.currency)
-                f.cost = *f.cost + *p.cost;
-            else
-                f.cost.reset();
-        }
+        const std::optional<Plan> plan = cutQuickly(tried, planner, &products, cuts, stop);
+        if (!plan) return {};
+        const SurfacePlan* s = plan->surface(surface);
+        OptionFigures f = s ? figuresOf(tried, *plan, *s, cuts) : OptionFigures{};
+        std::vector<std::optional<Money>> costs;
+        for (const Purchase& p : plan->purchases)
+            if (products.contains(p.product) || p.serves) costs.push_back(p.cost); // fixings go with what they hold
+        f.cost = sumOf(costs, job.currency);
         figures.push_back(std::move(f));
     }
     return figures;
@@ -120,10 +117,10 @@ std::vector<SchemeFigures> schemeFigures(const Job& job, const std::stop_token& 
     Planner planner;
     for (const std::string& name : names) {
         const Job tried = name.empty() ? job : withScheme(job, name);
-        Plan plan = planner.plan(tried, stop);
-        if (stop.stop_requested()) return {};
         std::vector<ProductCut> cuts;
-        if (!cutQuickly(tried, plan, nullptr, cuts, stop)) return {};
+        const std::optional<Plan> planned = cutQuickly(tried, planner, nullptr, cuts, stop);
+        if (!planned) return {};
+        const Plan& plan = *planned;
         SchemeFigures f{name, plan.totals.cost, plan.totals.laidMass, 0, 0, 0, 0, {}};
         for (const Remark& r : plan.remarks) f.warnings += r.severity != Severity::Note ? 1 : 0;
         for (const SurfacePlan& s : plan.surfaces) {

@@ -773,8 +773,6 @@ std::string offcutId(const CutItem& plank, std::size_t left) {
            "/" + std::to_string(std::lround(plank.left[left].widthMm));
 }
 
-KeepRule keepRuleOf(StockForm form) { return {300, form == StockForm::Lengths ? 0.0 : 150.0}; }
-
 ProductCut cutProduct(const CutProblem& problem, const Effort& effort,
                       const std::function<void(const ProductCut&)>& progress) {
     return Cutting(problem).run(effort, progress);

@@ -1,7 +1,10 @@
 #include "core/plan/savings.h"
 
+#include "core/families/family.h"
 #include "core/plan/cut_problems.h"
-#include "core/setout/set_out.h"
+#include "core/plan/purchases.h"
+#include "core/plan/starts.h"
+#include "core/plan/surface_stage.h"
 
 #include <algorithm>
 
@@ -19,16 +22,15 @@ struct BoughtOf {
 };
 
 BoughtOf boughtOf(const Job& job, const std::string& product, Planner& planner, const std::stop_token& stop) {
-    Plan plan = planner.plan(job, stop);
+    const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
     std::vector<ProductCut> cuts;
-    for (const CutProblem& problem : cutProblems(job, plan))
+    for (const CutProblem& problem : cutProblems(job, surfaces))
         if (problem.product.id == product)
             cuts.push_back(cutProduct(problem, {.seed = problem.seed,
                                                 .iterations = problem.form == StockForm::Roll ? kRollIterations : 1,
                                                 .stop = stop}));
-    plan = withCuts(std::move(plan), job, cuts);
     BoughtOf all;
-    for (const Purchase& p : plan.purchases) {
+    for (const Purchase& p : purchasesOf(surfaces, cuts, purchasesInput(job)).purchases) {
         if (p.product != product) continue;
         all.units += stockFormOf(p.family) == StockForm::Roll ? p.lengthNeeded.value / 1000 : p.packs;
         if (p.cost)
@@ -60,6 +62,7 @@ std::vector<Saving> savingsOn(const Job& job, const std::string& product, const 
     const Product* sold = job.catalogue.find(product);
     if (!sold) return {};
     Planner planner;
+    const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
     const BoughtOf now = boughtOf(job, product, planner, stop);
     if (stop.stop_requested() || now.units <= 0) return {};
     std::vector<Saving> all;
@@ -86,7 +89,8 @@ std::vector<Saving> savingsOn(const Job& job, const std::string& product, const 
         for (std::size_t k = 0; k < layers.size(); ++k) {
             if (layers[k].product != product || !findFamily(sold->family)) continue;
             const int layer = static_cast<int>(k);
-            if (sold->family == "roll") {
+            const SetOutFamily* family = findFamily(sold->family);
+            if (findField(family->ruleFields, "extraSeams")) {
                 const auto seams = layers[k].rules.find("extraSeams");
                 tried({Saving::Kind::Seam,
                        id,
@@ -95,16 +99,15 @@ std::vector<Saving> savingsOn(const Job& job, const std::string& product, const 
                        {},
                        0});
             }
-            Starts starts = startsOf(job, id, layer, stop);
+            Starts starts = startsOf(startsInput(job, surfaces, id, layer), stop);
             if (stop.stop_requested()) return {};
-            const SetOutFamily* family = findFamily(sold->family);
             std::erase_if(starts.choices, [](const StartChoice& c) { return c.stock <= 0 && c.figures.stock <= 0; });
             const auto stock = [](const StartChoice& c) { return c.stock > 0 ? c.stock : c.figures.stock; };
             std::stable_sort(starts.choices.begin(), starts.choices.end(),
                              [&](const StartChoice& a, const StartChoice& b) {
                                  return std::pair(stock(a), a.slivers) < std::pair(stock(b), b.slivers);
                              });
-            const int units = setOutAs(job, id, layer, layers[k].rules).figures.stock;
+            const int units = setOutAs(job, surfaces, id, layer, layers[k].rules).figures.stock;
             for (std::size_t n = 0; n < std::min(kTried, starts.choices.size()); ++n) {
                 const StartChoice& c = starts.choices[n];
                 if (stock(c) >= units) break;

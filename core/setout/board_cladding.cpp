@@ -565,10 +565,17 @@ BoardRules boardRulesOf(const FieldValues& rules) {
             .bearing = {value("bearing")}};
 }
 
-SetOutFamily boardFamily() {
-    return {"boards", kRules, setOut, choices, [](Mm offset) {
+SetOutFamily boardSetOut() {
+    static constexpr std::array<std::string_view, 2> kStartRules{"start", "startOffset"};
+    return {"boards",
+            kRules,
+            setOut,
+            choices,
+            [](Mm offset) {
                 return FieldValues{{"start", static_cast<double>(BoardStart::ByHand)}, {"startOffset", offset.value}};
-            }};
+            },
+            nullptr,
+            kStartRules};
 }
 
 EdgeBoards edgeBoards(double width, double cover, double phase) {

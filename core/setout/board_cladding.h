@@ -43,7 +43,7 @@ struct BoardRules {
 
 std::span<const Field> boardRuleFields();
 BoardRules boardRulesOf(const FieldValues& rules);
-SetOutFamily boardFamily();
+SetOutFamily boardSetOut();
 
 /// Edge boards of a width to be covered.
 /// Source: docs/formulae.md#boards. Width 1788, cover 96: board centred 19 rows with 78 mm at both edges

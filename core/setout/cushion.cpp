@@ -514,8 +514,8 @@ CushionRules cushionRulesOf(const FieldValues& rules) {
             .plainBottom = value("plainBottom") != 0};
 }
 
-SetOutFamily clothFamily() { return {"cloth", kRules, setOutCloth, clothChoices}; }
-SetOutFamily foamFamily() { return {"foam", {}, setOutFoam, foamChoices}; }
+SetOutFamily clothSetOut() { return {"cloth", kRules, setOutCloth, clothChoices}; }
+SetOutFamily foamSetOut() { return {"foam", {}, setOutFoam, foamChoices}; }
 
 Mm pipingStripWidth(Mm cord, Mm seam) { return {std::numbers::pi * cord.value + 2 * seam.value}; }
 

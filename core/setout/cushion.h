@@ -36,8 +36,8 @@ struct CushionRules {
 
 std::span<const Field> cushionRuleFields();
 CushionRules cushionRulesOf(const FieldValues& rules);
-SetOutFamily clothFamily();
-SetOutFamily foamFamily();
+SetOutFamily clothSetOut();
+SetOutFamily foamSetOut();
 
 /// Width of a strip that is sewn round a cord: its circumference and two seams.
 Mm pipingStripWidth(Mm cord, Mm seam);

@@ -745,7 +745,7 @@ LiningRules liningRulesOf(const FieldValues& rules) {
             .bearing = mm("bearing")};
 }
 
-SetOutFamily liningFamily() { return {"roll", kRules, setOut, choices}; }
+SetOutFamily liningSetOut() { return {"roll", kRules, setOut, choices}; }
 
 Point pileOf(Pile pile, bool lies) {
     switch (pile) {

@@ -36,7 +36,7 @@ struct LiningRules {
 
 std::span<const Field> liningRuleFields();
 LiningRules liningRulesOf(const FieldValues& rules);
-SetOutFamily liningFamily();
+SetOutFamily liningSetOut();
 
 /// Of a surface bent both ways: how far a cut reaches across it counts as that much of a seam.
 struct ReliefShare {

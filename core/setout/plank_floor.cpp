@@ -516,7 +516,8 @@ std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, 
     return starts;
 }
 
-SetOutFamily plankFamily() {
+SetOutFamily plankSetOut() {
+    static constexpr std::array<std::string_view, 1> kStartRules{"startOffset"};
     return {"planks", kRules,
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules, r.care);
@@ -533,11 +534,13 @@ SetOutFamily plankFamily() {
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
                 return plankStarts(toCover(r, rules.hiddenBare, rules.bearing, rules.gap), plankOf(r.product), rules,
-                                   stop, r.progress);
+                                   stop, r.progress.call);
             },
             [](Mm offset) {
                 return FieldValues{{"startOffset", offset.value}};
-            }};
+            },
+            nullptr,
+            kStartRules};
 }
 
 } // namespace westrum

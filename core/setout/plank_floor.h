@@ -55,7 +55,7 @@ std::vector<LaidRun> runsOf(const Region& net, const std::vector<Row>& rows);
 SetOut setOutPlanks(const Region& outline, const Plank& plank, const PlankRules& rules,
                     const std::stop_token& stop = {});
 
-SetOutFamily plankFamily();
+SetOutFamily plankSetOut();
 
 /// @param progress  told how far it is, from 0 to 1; may be empty
 std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, const PlankRules& rules,

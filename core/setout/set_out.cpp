@@ -1,12 +1,6 @@
 #include "core/setout/set_out.h"
 
 #include "core/geometry/boolean.h"
-#include "core/setout/board_cladding.h"
-#include "core/setout/cushion.h"
-#include "core/setout/lining.h"
-#include "core/setout/plank_floor.h"
-#include "core/setout/sheet_panels.h"
-#include "core/setout/tiling.h"
 
 #include <algorithm>
 #include <array>
@@ -15,18 +9,6 @@
 
 namespace westrum {
 M2 SetOut::laidArea() const { return {areaMm2(net) / 1e6}; }
-
-std::span<const SetOutFamily> setOutFamilies() {
-    static const std::array<SetOutFamily, 7> families{
-        {plankFamily(), boardFamily(), panelFamily(), tileFamily(), liningFamily(), foamFamily(), clothFamily()}};
-    return families;
-}
-
-const SetOutFamily* findFamily(std::string_view id) {
-    for (const SetOutFamily& family : setOutFamilies())
-        if (family.id == id) return &family;
-    return nullptr;
-}
 
 std::vector<CarriedPiece> carriedPieces(const SetOut& setOut, std::span<const OpeningFact> openings) {
     std::vector<CarriedPiece> carried;

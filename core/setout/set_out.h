@@ -236,6 +236,14 @@ struct SideFact {
     friend bool operator==(const SideFact&, const SideFact&) = default;
 };
 
+/// Who listens to a search changes nothing of what it finds: all are equal.
+struct Progress {
+    std::function<void(double)> call{};
+    explicit operator bool() const { return static_cast<bool>(call); }
+    void operator()(double share) const { call(share); }
+    friend bool operator==(const Progress&, const Progress&) { return true; }
+};
+
 /// All that a set-out depends on.
 struct SetOutRequest {
     Region outline;  ///< to be covered: less the openings that are cut before fitting
@@ -256,7 +264,7 @@ struct SetOutRequest {
     /// Of tiles that go on round a corner: what of a pitch the neighbour's last tile has used up already.
     std::optional<double> runsOnFrom{};
     /// Told by a search for choices how far it is, from 0 to 1; may be empty.
-    std::function<void(double)> progress{};
+    Progress progress{};
     std::optional<Mm> bendRadius{};   ///< of a surface curved across (in y)
     bool lies = false;                ///< the surface lies rather than stands
     std::optional<double> stretch{};  ///< of one bent both ways: what covers it must stretch by this share
@@ -264,9 +272,10 @@ struct SetOutRequest {
     Mm foamThickness, boardThickness; ///< of cloth: of the foam and of the board below it
     std::vector<Region> panels{};     ///< of the layer below, each covered by itself
     double care = 1;                  ///< of the search that its family usually makes, this share
+    friend bool operator==(const SetOutRequest&, const SetOutRequest&) = default;
 };
 
-/// A finish family: the one table entry through which everything else reaches a set-out.
+/// How a finish family is set out: part of its entry in core/families/.
 struct SetOutFamily {
     std::string_view id; ///< as in Product::family
     std::span<const Field> ruleFields;
@@ -277,11 +286,9 @@ struct SetOutFamily {
     /// The rules that put the start line at an offset, and the other one of a grid; null where there is none.
     FieldValues (*startAt)(Mm offset) = nullptr;
     FieldValues (*columnAt)(Mm offset) = nullptr;
+    /// The rules that every choice on the strip sets itself: what they are does not change the choices.
+    std::span<const std::string_view> startRules{};
 };
-
-/// All families that can be set out.
-std::span<const SetOutFamily> setOutFamilies();
-const SetOutFamily* findFamily(std::string_view id);
 
 /// Marks the whole piece nearest the middle of what is seen as the place for the finest plank.
 void markFeature(SetOut& setOut, Point seen);

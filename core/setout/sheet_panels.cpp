@@ -399,7 +399,7 @@ PanelRules panelRulesOf(const FieldValues& rules) {
             .bearing = {value("bearing")}};
 }
 
-SetOutFamily panelFamily() { return {"sheet", kRules, setOut, choices}; }
+SetOutFamily panelSetOut() { return {"sheet", kRules, setOut, choices}; }
 
 Mm longestSpan(Mm thickness) {
     if (thickness.value < 5) return {300};

@@ -26,7 +26,7 @@ struct PanelRules {
 
 std::span<const Field> panelRuleFields();
 PanelRules panelRulesOf(const FieldValues& rules);
-SetOutFamily panelFamily();
+SetOutFamily panelSetOut();
 
 /// The span between supports that a sheet of a thickness carries as a lining, and the least radius it bends to dry,
 /// along its easy direction. Defaults of the trade, below the sheet's own label.

@@ -405,7 +405,8 @@ TileRules tileRulesOf(const FieldValues& rules) {
             .bearing = {value("bearing")}};
 }
 
-SetOutFamily tileFamily() {
+SetOutFamily tileSetOut() {
+    static constexpr std::array<std::string_view, 2> kStartRules{"startY", "startOffset"};
     return {"tiles",
             kRules,
             setOut,
@@ -415,7 +416,8 @@ SetOutFamily tileFamily() {
             },
             [](Mm offset) {
                 return FieldValues{{"startX", static_cast<double>(TileStart::ByHand)}, {"columnOffset", offset.value}};
-            }};
+            },
+            kStartRules};
 }
 
 double groutKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3) {

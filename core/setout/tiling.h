@@ -37,7 +37,7 @@ struct TileRules {
 
 std::span<const Field> tileRuleFields();
 TileRules tileRulesOf(const FieldValues& rules);
-SetOutFamily tileFamily();
+SetOutFamily tileSetOut();
 
 /// Grout by the share that joints take, and by the usual formula that overstates it. kg a square metre.
 /// Source: docs/formulae.md#grout. 150 x 150, joint 2, depth 6, 1.8 kg/dm3: 0.2823 exact, 0.288 by formula

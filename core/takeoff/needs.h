@@ -6,9 +6,11 @@
 #include "core/shell/shape.h"
 #include "core/takeoff/layer_takeoff.h"
 
+#include <array>
 #include <optional>
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace westrum {
@@ -28,9 +30,10 @@ struct Need {
 /// How a layer is held.
 enum class FixedWith { Screws, RivetNuts, PanelClips, HookAndLoop, Staples, AdhesiveAlone };
 
-/// How it is fixed: rules of a layer besides those of its set-out. Keys: fixWith, fixEdge, fixField, fixInset, fixCups.
-/// Empty for a family that is held by what lies around it, or by adhesive always.
-std::span<const Field> fixingRules(std::string_view family);
+inline constexpr std::array<std::string_view, 6> kFixedWith{
+    "screws", "rivet nuts and machine screws", "panel clips", "hook-and-loop", "staples", "adhesive alone"};
+/// From the ends of a bar to its first and last fixing.
+inline constexpr Mm kFixFromEnd{50};
 
 /// All that small things of a layer depend on.
 struct NeedFacts {
@@ -42,12 +45,20 @@ struct NeedFacts {
     Mm through;             ///< thickness from the layer's face down to what the screws hold in
     std::optional<Mm> into; ///< depth of the battens below it; nothing: sheet metal
     Mm edges;               ///< of the surface's outline, openings included
+    std::span<const Field> fixing{}; ///< the fields of how it is fixed, by its family
 };
 
-/// Fixings, tapes, grout, what upholstery is sewn with, and what is used up. Surface and layer are left to the caller.
-/// Screws are spaced as the rules say, round every panel and along the supports it lies on, corners shared; boards have
-/// one fixing where they cross a support, two if they are wider than 100 mm. Source: docs/formulae.md#needs
-std::vector<Need> needsOf(const NeedFacts& facts);
+/// One of the rules of how it is fixed; 0 where the family has none of that name.
+double fixingValue(const NeedFacts& facts, std::string_view key);
+
+/// Fixings at so many places, by what holds the layer there. Source: docs/formulae.md#needs
+void hold(const NeedFacts& facts, double places, std::vector<Need>& needs);
+
+/// So much of something, if it is anything.
+void addNeed(std::vector<Need>& needs, Serves serves, double amount);
+
+/// What a set-out takes besides its cloth: zips, thread, staples.
+void addSundries(const SetOut& setOut, std::vector<Need>& needs);
 
 /// Tubes for the beads that hold trims, and blocks for their corners; screws where a trim is screwed. The surface is
 /// the run's. @param trims  sound products of the family

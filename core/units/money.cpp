@@ -16,4 +16,13 @@ std::optional<Currency> currencyOf(std::string_view code) {
     return currency;
 }
 
+std::optional<Money> sumOf(std::span<const std::optional<Money>> costs, const Currency& currency) {
+    Money sum{0, currency};
+    for (const std::optional<Money>& cost : costs) {
+        if (!cost || cost->currency != currency) return std::nullopt;
+        sum = sum + *cost;
+    }
+    return sum;
+}
+
 } // namespace westrum

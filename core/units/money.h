@@ -5,6 +5,7 @@
 #include <compare>
 #include <cstdint>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 
@@ -37,6 +38,10 @@ struct Money {
     }
     friend Money operator*(Money a, std::int64_t n) { return {a.minor * n, a.currency}; }
 };
+
+/// What costs come to: nothing if one is not known, or is in another currency; 0 of none at all. The one way to add
+/// costs up.
+std::optional<Money> sumOf(std::span<const std::optional<Money>> costs, const Currency& currency);
 
 /// Largest amount accepted anywhere, in minor units: keeps every sum of a job far inside 64 bits.
 inline constexpr std::int64_t kMostMinorUnits = 100'000'000'000;

@@ -37,7 +37,8 @@ private slots:
     }
 
     void theExampleHasFiveOfEveryFamilyToChooseFrom() {
-        for (const Family& family : families()) {
+        for (const ProductFamily* each : productFamilies()) {
+            const ProductFamily& family = *each;
             const auto& all = demoJob().catalogue.products;
             const auto n =
                 std::count_if(all.begin(), all.end(), [&](const Product& p) { return p.family == family.id; });

@@ -1,10 +1,13 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/catalogue/family.h"
 #include "tests/support/registry.h"
 
 #include <QDirIterator>
 #include <QFile>
 #include <QRegularExpression>
+
+using namespace westrum;
 
 /// The rules of the house that a compiler does not hold: includes run one way.
 class HouseTest : public QObject {
@@ -36,7 +39,7 @@ private slots:
                                 QStringLiteral("shell"),  QStringLiteral("catalogue"), QStringLiteral("buildup"),
                                 QStringLiteral("setout"), QStringLiteral("cutting"),   QStringLiteral("takeoff"),
                                 QStringLiteral("buying"), QStringLiteral("fitting"),   QStringLiteral("record"),
-                                QStringLiteral("plan")};
+                                QStringLiteral("families"), QStringLiteral("plan")};
         int read = 0;
         for (const QString& path : sources(QStringLiteral("core"))) {
             const qsizetype here =
@@ -56,6 +59,36 @@ private slots:
             }
         }
         QVERIFY(read > 100);
+    }
+
+    /// A family's id is known to its own folder and to files, to nobody else: whatever differs from family to family
+    /// stands in its entry.
+    void nobodyComparesAFamilysId() {
+        QStringList ids;
+        for (const ProductFamily* family : productFamilies())
+            ids << QString::fromUtf8(family->id.data(), qsizetype(family->id.size()));
+        QVERIFY(ids.size() >= 15);
+        const QString one = QStringLiteral("(?:QStringLiteral\\(|QLatin1String\\()?\"(?:%1)\"").arg(ids.join(QLatin1Char('|')));
+        const QRegularExpression compares(QStringLiteral("[=!]=\\s*%1|%1\\s*[=!]=").arg(one));
+        QVERIFY(compares.match(QStringLiteral("if (p.family == \"planks\")")).hasMatch());
+        for (const char* room : {"core", "formats", "app", "cli", "devices", "benchmarks"})
+            for (const QString& path : sources(QString::fromLatin1(room))) {
+                if (path.contains(QStringLiteral("/core/families/"))) continue;
+                QFile file(path);
+                QVERIFY(file.open(QIODevice::ReadOnly));
+                const auto found = compares.match(QString::fromUtf8(file.readAll()));
+                QVERIFY2(!found.hasMatch(), qPrintable(path + QStringLiteral(": ") + found.captured()));
+            }
+    }
+
+    void sourcesStayShort() {
+        for (const char* room : {"core", "formats", "app", "cli", "devices", "benchmarks"})
+            for (const QString& path : sources(QString::fromLatin1(room))) {
+                QFile file(path);
+                QVERIFY(file.open(QIODevice::ReadOnly));
+                const auto lines = file.readAll().count('\n');
+                QVERIFY2(lines <= 800, qPrintable(QStringLiteral("%1: %2 lines").arg(path).arg(lines)));
+            }
     }
 
     void roomsDoNotReachUpwards() {

@@ -8,6 +8,7 @@
 #include "core/buying/pack_sizes.h"
 #include "core/buying/purchase.h"
 #include "core/cutting/shapes.h"
+#include "core/families/family.h"
 #include "core/geometry/boolean.h"
 #include "core/geometry/net_area.h"
 #include "core/measure/developed.h"

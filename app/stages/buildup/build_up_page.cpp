@@ -12,7 +12,8 @@ namespace {
 
 /// Products by family, separated; `data` is the id.
 void fillProducts(QComboBox* box, const Catalogue& catalogue) {
-    for (const Family& family : families()) {
+    for (const ProductFamily* each : productFamilies()) {
+        const ProductFamily& family = *each;
         if (family.role == LayerRole::Trim || family.role == LayerRole::Sundry) continue;
         bool first = true;
         for (const Product& p : catalogue.products) {
@@ -122,12 +123,12 @@ void BuildUpPage::refreshLayer() {
         return document_.job().finish(surfaceId()).layers[static_cast<std::size_t>(at)];
     };
     const Product* p = document_.job().catalogue.find(product);
-    const Family* family = p ? productFamily(p->family) : nullptr;
+    const ProductFamily* family = p ? productFamily(p->family) : nullptr;
     // Products that do the same in a build-up, in the order of the catalogue.
     std::vector<std::string> ids;
     QStringList names;
     for (const Product& other : document_.job().catalogue.products) {
-        const Family* f = productFamily(other.family);
+        const ProductFamily* f = productFamily(other.family);
         if (!f || (family && f->role != family->role)) continue;
         ids.push_back(other.id);
         names << QString::fromStdString(other.name);

@@ -58,7 +58,7 @@ OptionsBox::OptionsBox(JobDocument& document, char decimalMark, QWidget* parent)
     connect(&worker_, &OptionWorker::found, this,
             [this](const std::string& surface, const std::vector<OptionFigures>& figures) {
                 foundFor_ = surface;
-                foundWith_ = askedWith_; // an older question's answer is never told
+                working_ = false; // an older question's answer is never told
                 found_ = figures;
                 write();
             });
@@ -71,11 +71,8 @@ OptionsBox::OptionsBox(JobDocument& document, char decimalMark, QWidget* parent)
 }
 
 void OptionsBox::refresh() {
-    if (askedFor_ != document_.currentSurface() || askedWith_ != document_.plan()) {
-        askedFor_ = document_.currentSurface();
-        askedWith_ = document_.plan();
-        worker_.request(document_.job(), askedFor_);
-    }
+    askedFor_ = document_.currentSurface();
+    if (worker_.request(document_.job(), askedFor_)) working_ = true;
     write();
 }
 

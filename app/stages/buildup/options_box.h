@@ -26,7 +26,7 @@ public:
     /// Shows the options of the surface in hand, and asks for their figures where they may have changed.
     void refresh();
     /// Whether the figures are still being worked out.
-    [[nodiscard]] bool isWorkingOut() const { return foundFor_ != askedFor_ || foundWith_ != askedWith_; }
+    [[nodiscard]] bool isWorkingOut() const { return working_; }
 
 private:
     struct Row {
@@ -46,9 +46,8 @@ private:
     char decimalMark_;
     OptionWorker worker_;
     std::string askedFor_;
-    std::shared_ptr<const Plan> askedWith_;
+    bool working_ = false; ///< the figures there are of the job as it was
     std::string foundFor_;
-    std::shared_ptr<const Plan> foundWith_; ///< the plan of the question that was answered last
     std::vector<OptionFigures> found_;
 
     QGridLayout* grid_;

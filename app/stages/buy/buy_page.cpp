@@ -3,6 +3,7 @@
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buy/shopping_print.h"
+#include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
 #include "formats/plan_file.h"
 #include "formats/shopping_file.h"
@@ -264,8 +265,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
                 refreshSavings();
             });
     // What was tried is of the job as it was.
-    connect(&document, &JobDocument::jobChanged, this, [this](JobPart part) {
-        if (part == JobPart::Log || part == JobPart::Buying) return;
+    connect(&document, &JobDocument::jobChanged, this, [this] {
+        if (!savingsWorker_.isStale(document_.job())) return;
         savingsWorker_.stop();
         savingsFor_.clear();
     });

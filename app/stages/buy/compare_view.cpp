@@ -95,17 +95,8 @@ void CompareView::compareVan(bool whole) {
 }
 
 void CompareView::refresh() {
-    if (everAsked_ && askedWhole_ == whole_ && askedFor_ == document_.currentSurface() && asked_ == document_.job())
-        return;
-    everAsked_ = true;
-    askedWhole_ = whole_;
-    askedFor_ = document_.currentSurface();
-    asked_ = document_.job();
+    if (!worker_.request(document_.job(), whole_ ? std::string() : document_.currentSurface())) return;
     columns_.clear();
-    if (whole_)
-        worker_.requestSchemes(asked_);
-    else
-        worker_.request(asked_, askedFor_);
     update();
     emit compared();
 }

@@ -60,9 +60,6 @@ private:
     JobDocument& document_;
     char decimalMark_;
     OptionWorker worker_;
-    Job asked_;
-    std::string askedFor_;
-    bool askedWhole_ = false, everAsked_ = false;
     bool whole_ = false;
     std::vector<Column> columns_;
 };

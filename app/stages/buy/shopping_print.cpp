@@ -4,6 +4,7 @@
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buy/purchase_model.h"
+#include "core/families/family.h"
 
 #include <QCoreApplication>
 #include <QFontMetricsF>
@@ -44,6 +45,7 @@ std::vector<Alike> alike(const SetOut& setOut) {
 void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QString& surface, const SurfacePlan& plan,
                 const LayerPlan& layer, const Product* product, const Figures& f) {
     const SetOut& s = layer.setOut;
+    const Family& family = *familyOf(layer.family);
     const Bounds b = boundsOf(plan.measured.outline);
     const double height = std::min(page.height() * 0.36, page.width() * b.height() / b.width() + 8);
     sheet.gap();
@@ -56,13 +58,13 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
                 "First row %1 wide, last row %2. Row 1 is at the foot of the drawing; the rear of the van is left.")
                 .arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow)));
     paintSetOut(painter, PlanView(b, sheet.box(height).adjusted(2, 4, -2, -4)), plan.measured.outline, s, product, f,
-                {.names = layer.family == "sheet"});
+                {.names = family.laid.wrapped});
     painter.setPen(QPen(Qt::black, 0.6));
     painter.setBrush(Qt::NoBrush);
     sheet.gap(0.5);
     sheet.keep(80);
     sheet.heading(ShoppingPrint::tr("Cut list, %1").arg(surface), 1.2);
-    if (layer.family == "tiles" || layer.family == "sheet") {
+    if (family.product.form != StockForm::Lengths && family.product.form != StockForm::Roll) {
         const QList<double> shares{0.1, 0.16, 0.16, 0.14, 0.44};
         sheet.row({ShoppingPrint::tr("pieces"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
                    ShoppingPrint::tr("remark"), ShoppingPrint::tr("where")},
@@ -77,11 +79,11 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
         }
         return;
     }
-    const bool boards = layer.family == "boards";
+    const bool boards = family.laid.choosesLengths;
     const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
     sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
                boards                     ? ShoppingPrint::tr("ripped to")
-               : layer.family == "planks" ? ShoppingPrint::tr("plank")
+               : family.laid.unitsBySetOut ? ShoppingPrint::tr("plank")
                                           : QString(),
                ShoppingPrint::tr("remark")},
               cuts, true);

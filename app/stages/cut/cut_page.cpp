@@ -5,6 +5,7 @@
 #include "app/stages/cut/cut_print.h"
 #include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
+#include "core/families/family.h"
 #include "formats/cut_pieces_file.h"
 #include "formats/cutting_file.h"
 
@@ -389,9 +390,9 @@ void CutPage::refresh() {
     for (QWidget* w : {static_cast<QWidget*>(scroll_), static_cast<QWidget*>(face_)}) w->show();
     const Figures f = figures();
     QString detail;
-    if (const TrimLength t = barOf(*product); t.length.value > 0) {
+    if (const TrimLength t = barOf(*product); t.length.value > 0 && !familyOf(product->family)->laid.unitsBySetOut) {
         detail = tr("lengths of %1, saw kerf %2").arg(f.length(t.length, false), f.fineLength(t.kerf));
-    } else if (product->family == "sheet") {
+    } else if (stockFormOf(product->family) == StockForm::Sheets) {
         const SheetGoods g = sheetOf(*product);
         detail = tr("%1 × %2, %3")
                      .arg(f.length(g.length, false), f.length(g.width), g.grain ? tr("grain along") : tr("no grain"));

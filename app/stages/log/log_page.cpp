@@ -2,6 +2,7 @@
 
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
+#include "core/families/family.h"
 
 #include <QGridLayout>
 #include <QTimer>
@@ -160,8 +161,10 @@ void LogPage::refresh() {
     const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
     // Units are what the finish is made of. Boards and sheets are cut together with what other surfaces need of them:
     // what one surface takes is about what it was set out with.
-    const std::string family = face ? face->family : std::string("planks");
-    const bool boards = family == "boards", sheets = family == "sheet", tiles = family == "tiles";
+    const ProductFamily* family = face ? productFamily(face->family) : nullptr;
+    const CountedAs counted = family ? family->counted : CountedAs::Planks;
+    const bool boards = counted == CountedAs::Boards, sheets = counted == CountedAs::Sheets,
+               tiles = counted == CountedAs::Tiles;
     opened_.name->setText(boards   ? tr("Boards opened")
                           : sheets ? tr("Sheets opened")
                           : tiles  ? tr("Tiles opened")

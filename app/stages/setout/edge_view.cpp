@@ -5,6 +5,7 @@
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
+#include "core/families/family.h"
 #include "formats/trim_words.h"
 
 #include <QHBoxLayout>
@@ -297,7 +298,8 @@ void EdgeView::refresh() {
         choice_->addItem(tr("by rule: %1").arg(profileText(r->profile)), QString());
         choice_->addItem(tr("no trim here"), QString::fromUtf8(kNoTrim.data(), static_cast<qsizetype>(kNoTrim.size())));
         for (const Product& p : job.catalogue.products)
-            if (p.family == "trim") choice_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+            if (const ProductFamily* sold = productFamily(p.family); sold && sold->role == LayerRole::Trim)
+                choice_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
         choice_->setCurrentIndex(
             std::max(0, choice_->findData(QString::fromStdString(owner ? owner->edge(r->side).trim : std::string()))));
     }

@@ -4,9 +4,11 @@
 
 #include "app/document/job_document.h"
 #include "app/drawing/plan_view.h"
+#include "core/families/family.h"
 #include "formats/words.h"
 
 #include <optional>
+#include <span>
 #include <vector>
 
 namespace westrum {
@@ -61,49 +63,48 @@ protected:
     bool event(QEvent* event) override;
 
 private:
-    enum class Handle { None, Start, Column, Joint, Taper, Lamp, Allowance, Relief, Proposal };
-    struct Held {
-        Handle handle = Handle::None;
-        int index = -1; ///< of the joint or opening; of a relief cut twice its place, and one more for its inner end
-    };
     [[nodiscard]] const SurfacePlan* plan() const;
     [[nodiscard]] const LayerPlan* layer() const;
     [[nodiscard]] const Product* product() const;
     [[nodiscard]] PlanView view(const SurfacePlan& plan) const;
-    [[nodiscard]] Held handleAt(QPointF at) const;
+    /// Of the layer in hand; null if there is none.
+    [[nodiscard]] const Family* family() const;
+    /// What can be taken hold of, as the family of the layer in hand says.
+    [[nodiscard]] std::vector<Grip> grips() const;
+    [[nodiscard]] std::optional<Grip> gripOf(Moves moves, int index = -1) const;
+    [[nodiscard]] std::optional<Grip> gripAt(QPointF at) const;
+    [[nodiscard]] QPointF onScreen(const Grip& grip) const;
+    [[nodiscard]] QPointF handle(Moves moves, int index = -1) const;
     [[nodiscard]] int pieceAt(QPointF at) const;
-    /// Whether seams run along x, and so are moved up and down.
-    [[nodiscard]] bool seamsLevel() const;
-    /// The rule that the handle at a lining's edge moves: its up-stand, where it has one there, else what is trimmed.
-    struct EdgeRule {
-        const char* key = "allowance";
-        Mm now;
-    };
-    [[nodiscard]] EdgeRule edgeRule() const;
-    /// Upright joints of panels, or seams of a lining, that can be moved: by their x, or by their y where they are
-    /// level.
-    [[nodiscard]] std::vector<double> jointsOf(const SetOut& setOut) const;
+    /// Where the joints or seams lie that can be moved.
+    [[nodiscard]] std::vector<double> jointsOf() const;
+    /// What the rule of a grip says now.
+    [[nodiscard]] double valueNow(const Grip& grip) const;
     [[nodiscard]] double snapped(double x) const;
     /// Those of the layer in hand, as the job has them.
     [[nodiscard]] const std::vector<ReliefCut>& reliefs() const;
     /// A key while a relief cut is in hand; false: it says nothing to it.
     bool keyOnRelief(const QKeyEvent* event, int sideways, int upwards);
-    void moveStartTo(double offset, int gesture);
-    void moveColumnTo(double offset, int gesture);
+    /// Asks for the rule of a grip to say this, as near as it may.
+    void moveTo(const Grip& grip, double value, int gesture);
     void dragTo(QPointF at);
+    void dragJoint(double to);
+    void dragLamp(Point at);
+    void dragRelief(Point at);
+    void paintReliefs(QPainter& p, const SetOut& setOut, const PlanView& view, std::span<const Grip> grips) const;
     void paintEdges(QPainter& p, const SurfacePlan& plan, const SetOut& setOut, const PlanView& view) const;
     void paintHandles(QPainter& p, const SurfacePlan& plan, const SetOut& setOut, const PlanView& view) const;
     void paintNeighbours(QPainter& p, const SurfacePlan& plan, const PlanView& view) const;
 
     JobDocument& document_;
     char decimalMark_;
-    Held held_;
+    std::optional<Grip> held_; ///< as it was when it was taken
     Bounds heldBounds_{};         ///< what is shown while an allowance is moved
     double grab_ = 0;             ///< mm between pointer and line when taken hold of
     std::vector<double> dragged_; ///< joints while one of them is moved
     int gesture_ = 0;
     int joint_ = 0;   ///< in hand for the keys
-    int relief_ = -1; ///< the same: place of an end, as Held::index; -1: none
+    int relief_ = -1; ///< the same: place of an end, as Grip::index; -1: none
     int piece_ = -1;
     bool neighbours_ = false;
 };

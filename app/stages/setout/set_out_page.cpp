@@ -6,6 +6,8 @@
 #include "app/widgets/gesture.h"
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
+#include "core/families/family.h"
+#include "core/plan/layer_request.h"
 #include "core/setout/lamp_rows.h"
 #include "core/setout/lining.h"
 #include "core/setout/plank_floor.h"
@@ -222,10 +224,7 @@ void SetOutPage::takeSuggestion() {
     const auto& all = document_.starts()->suggestions;
     if (all.empty()) return;
     const StartChoice& c = all[suggestion_ % all.size()].choice;
-    if (product() && product()->family == "planks")
-        moveStart(c.startOffset, nextGesture());
-    else
-        push(document_, setRules(document_, surfaceId(), c.change, document_.currentLayer()));
+    push(document_, setRules(document_, surfaceId(), c.change, document_.currentLayer()));
 }
 
 void SetOutPage::saySuggestion() {
@@ -241,7 +240,7 @@ void SetOutPage::saySuggestion() {
         return;
     }
     const Suggestion& s = starts->suggestions[suggestion_ % starts->suggestions.size()];
-    if (plan->family == "planks") {
+    if (s.choice.change.size() == 1 && s.choice.change.contains("startOffset")) { // the start line and nothing else
         const Mm now = plan->setOut.startOffset;
         say(startText(s, now, starts->unitsPerPack, figures()));
         doIt_->setEnabled(std::abs(s.choice.startOffset.value - now.value) >= 0.5);
@@ -256,6 +255,7 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
     const Figures f = figures();
     const SetOut& s = plan.setOut;
     const Judgement& j = s.figures;
+    const Family& family = *familyOf(plan.family);
     QStringList said;
     if (bench_->pieceInHand() >= 0 && bench_->pieceInHand() < static_cast<int>(s.pieces.size())) {
         const int piece = bench_->pieceInHand();
@@ -263,10 +263,10 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
                     .arg(stepPiece(s, piece, plan.family, f),
                          f.fineLength(s.pieces[static_cast<std::size_t>(piece)].width));
     }
-    if (plan.family != "sheet" && plan.family != "foam" && stockFormOf(plan.family) != StockForm::Roll)
+    if (!family.product.rowField.empty())
         said << tr("edges %1 and %2").arg(f.fineLength(s.firstRow), f.fineLength(s.lastRow));
     said << tr("%n piece(s)", nullptr, j.pieces);
-    if (plan.family == "roll") {
+    if (family.laid.seams) {
         Mm seams;
         for (const Joint& joint : s.joints) seams = seams + Mm{distance(joint.from, joint.to)};
         if (!s.joints.empty())
@@ -277,10 +277,9 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
         if (j.jointsOffSupport > 0) said << tr("%n off support", nullptr, j.jointsOffSupport);
         if (j.jointsInLine > 0) said << tr("%n in line", nullptr, j.jointsInLine);
     }
-    if (s.centreLine && plan.family != "planks") said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
+    if (s.centreLine && family.laid.centred) said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
     if (j.slivers > 0) said << tr("%n sliver(s)", nullptr, j.slivers);
-    said << (stockFormOf(plan.family) == StockForm::Roll || plan.family == "foam" ? tr("%1 m to cut")
-                                                                                  : tr("%1 m to saw"))
+    said << (family.laid.blade ? tr("%1 m to cut") : tr("%1 m to saw"))
                 .arg(f.number(j.cutLength.value / 1000, 1));
     QString stock = tr("about %1").arg(itemsText(plan.family, j.stock));
     if (plan.purchase) stock = itemsText(plan.family, j.stock);
@@ -290,7 +289,7 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
     said << stock;
     for (const Sundry& each : s.sundries) said << sundryText(each, f);
     for (const SeatPlan& seat : document_.plan()->seats) {
-        if (seat.surface != surfaceId() || plan.family != "cloth") continue;
+        if (seat.surface != surfaceId() || !family.laid.seat) continue;
         said << (seat.above ? tr("one sits %1 over the floor, %2 below the ceiling")
                                   .arg(f.length(seat.height), f.length(*seat.above))
                             : tr("one sits %1 over the floor").arg(f.length(seat.height)));
@@ -332,7 +331,8 @@ void SetOutPage::refreshLists() {
     trim_->addItem(tr("trims by rule"), QString());
     trim_->addItem(tr("no trim"), QString::fromUtf8(kNoTrim.data(), static_cast<qsizetype>(kNoTrim.size())));
     for (const Product& p : job.catalogue.products)
-        if (p.family == "trim") trim_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+        if (const ProductFamily* f = productFamily(p.family); f && f->role == LayerRole::Trim)
+            trim_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
     trim_->setCurrentIndex(trim_->findData(QString::fromStdString(finish.trim)));
     const Layer* l = layer();
     finish_->setCurrentIndex(l ? finish_->findData(QString::fromStdString(l->product)) : 0);
@@ -404,18 +404,15 @@ void SetOutPage::refresh() {
     double module = 0;
     if (p) {
         detail = QString::fromStdString(p->name);
-        if (p->family == "planks") {
-            const Plank plank = plankOf(*p);
-            module = plank.width.value;
-            const PlankRules rules = plankRulesOf(layer()->rules);
+        module = rowModuleOf(*p).value;
+        if (const Family* family = familyOf(p->family); family && family->laid.floats) {
+            const auto rules = family->setOut->ruleFields;
             detail = tr("planks %1 × %2 × %3, %4, %5 movement gap")
-                         .arg(f.fineLength(plank.length, false), f.fineLength(plank.width, false),
-                              f.fineLength(plank.thickness, false),
-                              rules.across ? tr("across the van") : tr("along the van"), f.fineLength(rules.gap));
-        } else if (p->family == "boards") {
-            module = boardOf(*p).cover.value;
-        } else if (p->family == "tiles") {
-            module = tileOf(*p).height.value;
+                         .arg(f.fineLength({figureOf(*p, "length")}, false), f.fineLength({module}, false),
+                              f.fineLength(thicknessOf(*p), false),
+                              valueOf(layer()->rules, rules, "direction") != 0 ? tr("across the van")
+                                                                               : tr("along the van"),
+                              f.fineLength({valueOf(layer()->rules, rules, "gap")}));
         }
         if (plan && plan->setOut.laid() && plan->setOut.module > 0)
             detail += tr("; %1 in %2 rows")
@@ -426,14 +423,15 @@ void SetOutPage::refresh() {
     refreshLists();
     refreshForms();
     const bool laid = plan && plan->setOut.laid();
+    const Family* family = plan ? familyOf(plan->family) : nullptr;
     bool lamp = false;
     for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
-    lamps_->setVisible(laid && plan->family == "boards" && lamp);
+    lamps_->setVisible(laid && family && family->laid.lampsOnRows && lamp);
     freeJoints_->setVisible(layer() && !layer()->joints.empty());
-    relief_->setVisible(laid && plan->family == "roll" && !showEdges_->isChecked() &&
-                        liningRulesOf(layer()->rules).face == LinedFace::Surface);
+    relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() &&
+                        family->laid.takesReliefs(layer()->rules));
     const bool edges = showEdges_->isChecked();
-    const bool cushion = laid && !edges && p->family == "cloth";
+    const bool cushion = laid && !edges && family && family->laid.seat;
     // What goes, goes first: beside each other they would widen the window.
     if (edges) bench_->hide();
     if (!cushion) cushion_->hide();

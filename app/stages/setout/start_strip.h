@@ -3,6 +3,7 @@
 #include <QWidget>
 
 #include "core/plan/plan.h"
+#include "core/plan/starts.h"
 #include "formats/words.h"
 
 #include <memory>

@@ -1,6 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
-#include "core/fitting/hours.h"
+#include "core/families/family.h"
 #include "core/plan/options.h"
 #include "formats/demo.h"
 #include "tests/support/floors.h"
@@ -37,10 +37,10 @@ private slots:
         QVERIFY(std::abs(hoursFor("coating", 4, 0) - 1.0) < 1e-9);
         QCOMPARE(hoursFor("cork", 8, 40), 0.0); // nobody knows
         // More is never quicker.
-        for (const Family& f : families())
+        for (const ProductFamily* each : productFamilies())
             for (double area = 0; area < 10; area += 2.5) {
-                QVERIFY(hoursFor(f.id, area + 1, 3) >= hoursFor(f.id, area, 3));
-                QVERIFY(hoursFor(f.id, area, 4) >= hoursFor(f.id, area, 3));
+                QVERIFY(hoursFor(each->id, area + 1, 3) >= hoursFor(each->id, area, 3));
+                QVERIFY(hoursFor(each->id, area, 4) >= hoursFor(each->id, area, 3));
             }
     }
 

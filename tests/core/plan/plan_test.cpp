@@ -1,7 +1,10 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/catalogue/plank.h"
+#include "core/families/family.h"
 #include "core/plan/plan.h"
+#include "core/plan/starts.h"
+#include "core/plan/surface_stage.h"
 #include "core/setout/plank_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -126,10 +129,10 @@ private slots:
                        (f.unit != FieldUnit::Choice || f.choices.size() == static_cast<std::size_t>(f.most) + 1);
             });
         };
-        for (const Family& family : families()) QVERIFY(sound(family.fields) && sound(family.layerRules));
+        for (const Family& family : familyTable())
+            QVERIFY(sound(family.product.fields) && sound(family.product.layerRules) && sound(family.fixing));
         for (const SetOutFamily& family : setOutFamilies())
             QVERIFY(sound(family.ruleFields) && productFamily(family.id)->role == LayerRole::Finish);
-        for (const FittingFamily& family : fittingFamilies()) QVERIFY(productFamily(family.id));
         QVERIFY(fieldsOfFamily("cork").empty());
         QVERIFY(findFamily("planks") && !findFamily("cork"));
     }

@@ -1,5 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/families/family.h"
 #include "core/setout/board_cladding.h"
 #include "core/setout/lamp_rows.h"
 #include "tests/support/registry.h"

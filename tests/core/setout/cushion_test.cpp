@@ -31,7 +31,7 @@ SetOutRequest bench(double w, double h, FieldValues rules = {}) {
     return r;
 }
 
-SetOut sewn(const SetOutRequest& r) { return clothFamily().setOut(r, {}); }
+SetOut sewn(const SetOutRequest& r) { return clothSetOut().setOut(r, {}); }
 
 const Piece* named(const SetOut& s, const std::string& name) {
     for (const Piece& p : s.pieces)
@@ -175,7 +175,7 @@ private slots:
         r.product = {.id = "foam", .family = "foam", .name = "Foam"};
         r.product.fields = {{"thickness", 80}};
         r.cover = {{"gap", 0}, {"ease", 15}};
-        const SetOut s = foamFamily().setOut(r, {});
+        const SetOut s = foamSetOut().setOut(r, {});
         QCOMPARE(s.pieces.size(), 2UL);
         double area = 0;
         for (const Piece& p : s.pieces) {

@@ -3,6 +3,7 @@
 #include "core/catalogue/family.h"
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
+#include "core/families/family.h"
 #include "core/setout/set_out.h"
 #include "tests/support/registry.h"
 #include "tests/support/surfaces.h"

@@ -34,7 +34,7 @@ SetOutRequest wall(double w, double h, FieldValues rules = {}) {
     return r;
 }
 
-SetOut laid(const SetOutRequest& r) { return liningFamily().setOut(r, {}); }
+SetOut laid(const SetOutRequest& r) { return liningSetOut().setOut(r, {}); }
 
 Job twoWalls(double pileA, double pileB) {
     Job job;

@@ -1,5 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/families/family.h"
 #include "core/setout/tiling.h"
 #include "tests/support/registry.h"
 #include "tests/support/surfaces.h"

@@ -1,5 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/families/family.h"
 #include "core/plan/plan.h"
 #include "core/takeoff/needs.h"
 #include "tests/support/floors.h"

@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/buying/purchase.h"
+#include "core/families/family.h"
 #include "core/fitting/steps.h"
 #include "core/setout/plank_floor.h"
 #include "core/takeoff/floor_takeoff.h"
@@ -53,7 +54,7 @@ private slots:
         QVERIFY(std::abs(t.totalLength.value - 7140) < 1e-6);
         const Product product{
             "u", "underlay", "Roll", "", Money{1500, Currency{}}, {{"rollWidth", 1000}, {"rollLength", 5000}}};
-        const Purchase p = buyUnderlay(product, t);
+        const Purchase p = buyStrips(product, underlayOf(product), t);
         QCOMPARE(p.packs, 2);
         QVERIFY(std::abs(p.lengthLeft.value - 2860) < 1e-6);
         QCOMPARE(p.cost->minor, 3000);

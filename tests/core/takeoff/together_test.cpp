@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/plan/plan.h"
+#include "core/plan/surface_stage.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 

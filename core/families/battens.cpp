@@ -1,0 +1,80 @@
+#include "core/families/battens.h"
+
+#include "core/takeoff/fixings.h"
+
+namespace westrum {
+namespace {
+
+constexpr std::array<Field, 2> kFixing{{
+    {"fixWith", "held by", FieldUnit::Choice, 0, 5, 0, kFixedWith},
+    {"fixField", "fixings apart", FieldUnit::Length, 30, 2000, 300},
+}};
+
+TrimLength bar(const Product& product) {
+    const auto mm = [&](std::string_view key) { return Mm{figureOf(product, key)}; };
+    return {.length = mm("length"),
+            .width = mm("width"),
+            .kerf = mm("kerf"),
+            .endTrim = mm("endTrim"),
+            .mass = {figureOf(product, "mass")}};
+}
+
+void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>& remarks) {
+    std::vector<bool> batten;
+    for (const Support& s : f.surface.supports) batten.push_back(s.kind == SupportKind::Batten);
+    layer.take = takeOffBattens(f.shape, batten);
+    layer.area = layer.take.area;
+    if (layer.take.lengths.empty())
+        remarks.push_back(
+            {Severity::Warning, {"", Part::Support}, RemarkKind::NoBattens, {{"product", f.product.name}}, {}});
+}
+
+void addBattens(const Product& product, const std::string& surface, const std::string&, const LayerPlan& plan,
+                WantedPieces& found) {
+
+    const TrimLength bar = barOf(product);
+    const double most = (bar.length - bar.endTrim * 2).value;
+    int number = 0;
+    for (const Mm length : plan.take.lengths) {
+        ++number;
+        const int parts = std::max(1, int(std::ceil(length.value / std::max(1.0, most) - 1e-9)));
+        for (int n = 0; n < parts; ++n) {
+            CutPiece wanted;
+            wanted.key = "batten/" + surface + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
+            wanted.name =
+                "batten " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
+            wanted.surface = surface;
+            wanted.shape = {{rectangle(0, 0, length.value / parts, bar.width.value)}};
+            found.pieces.push_back(std::move(wanted));
+        }
+    }
+}
+
+void needs(const NeedFacts& f, std::vector<Need>& found) {
+    double places = 0;
+    for (const Mm length : f.take->lengths)
+        places += fixingsAlong(length, kFixFromEnd, {fixingValue(f, "fixField")}).count;
+    hold(f, places, found);
+}
+
+} // namespace
+
+Family battenFamily() {
+    return {.product = {.id = "battens",
+                        .tradeName = "battens",
+                        .role = LayerRole::Batten,
+                        .soldBy = SoldBy::Length,
+                        .form = StockForm::Lengths,
+                        .fields = battenFields(),
+                        .layerRules = battenRules(),
+                        .bar = bar,
+                        .porous = [](const Product&) { return true; }},
+            .hours = {0.6, 0},
+            .fixing = kFixing,
+            .takeOff = takeOff,
+            .pieces = addBattens,
+            .needs = needs,
+            .steps = battenSteps};
+}
+
+} // namespace westrum

@@ -1,0 +1,60 @@
+#include "core/families/family.h"
+
+namespace westrum {
+
+std::span<const ProductFamily* const> productFamilies() {
+    static const std::vector<const ProductFamily*> all = [] {
+        std::vector<const ProductFamily*> list;
+        for (const Family& family : familyTable()) list.push_back(&family.product);
+        return list;
+    }();
+    return all;
+}
+
+const Family* familyOf(std::string_view id) {
+    for (const Family& family : familyTable())
+        if (family.product.id == id) return &family;
+    return nullptr;
+}
+
+const ProductFamily* productFamily(std::string_view id) {
+    const Family* family = familyOf(id);
+    return family ? &family->product : nullptr;
+}
+
+std::span<const SetOutFamily> setOutFamilies() {
+    static const std::vector<SetOutFamily> all = [] {
+        std::vector<SetOutFamily> list;
+        for (const Family& family : familyTable())
+            if (family.setOut) list.push_back(*family.setOut);
+        return list;
+    }();
+    return all;
+}
+
+const SetOutFamily* findFamily(std::string_view id) {
+    const Family* family = familyOf(id);
+    return family && family->setOut ? &*family->setOut : nullptr;
+}
+
+std::span<const Field> fixingRules(std::string_view family) {
+    const Family* found = familyOf(family);
+    return found ? found->fixing : std::span<const Field>();
+}
+
+double hoursFor(std::string_view family, double areaM2, int pieces) {
+    const Family* found = familyOf(family);
+    return found ? found->hours.perM2 * areaM2 + found->hours.perPiece * pieces : 0;
+}
+
+std::vector<Need> needsOf(NeedFacts facts) {
+    std::vector<Need> needs;
+    const Family* family = familyOf(facts.product->family);
+    if (!family) return needs;
+    facts.fixing = family->fixing;
+    if (family->needs) family->needs(facts, needs);
+    addSundries(*facts.setOut, needs);
+    return needs;
+}
+
+} // namespace westrum

@@ -1,0 +1,71 @@
+#include "core/families/flat_pieces.h"
+
+#include "core/geometry/boolean.h"
+
+#include <cmath>
+
+namespace westrum {
+
+void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
+                WantedPieces& found) {
+    const SetOut& setOut = plan.setOut;
+
+    for (const Piece& piece : setOut.pieces) {
+        CutPiece wanted;
+        wanted.weighed = true;
+        wanted.key = "panel/" + surface + layer + "/" + piece.name;
+        wanted.name = piece.name;
+        wanted.surface = surface;
+        const Region& own = piece.cut.empty() ? piece.shape : piece.cut;
+        const Region lying = setOut.grainAcross ? transposed(own) : own;
+        const Bounds b = boundsOf(lying);
+        wanted.shape = {{rectangle(b.low.x, b.low.y, b.width(), b.height())}};
+        if (piece.notched) wanted.marks = outlineMarks(lying);
+        toOrigin(wanted);
+        wanted.place = piece.shape;
+        wanted.mayTurn = !sheetOf(product).grain;
+        found.pieces.push_back(std::move(wanted));
+    }
+}
+
+void addLinings(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
+                WantedPieces& found) {
+    const SetOut& setOut = plan.setOut;
+
+    const RollGoods roll = rollOf(product);
+    const Point usual = setOut.pile.value_or(Point{1, 0});
+    const auto past = [](double from, double repeat) {
+        return repeat > 0 ? from - std::floor(from / repeat) * repeat : 0.0;
+    };
+    for (const Piece& piece : setOut.pieces) {
+        const Point pile = piece.pile.value_or(usual);
+        const double turn = -std::atan2(pile.y, pile.x);
+        const auto lying = [&](const std::vector<Ring>& lines) {
+            std::vector<Ring> all;
+            for (const Ring& line : lines) all.push_back(turned(line, turn));
+            return all;
+        };
+        const Point pattern = turned(Ring{setOut.patternAt}, turn).front();
+        CutPiece wanted;
+        wanted.offPattern = piece.offPattern;
+        wanted.weighed = true;
+        wanted.key = "lining/" + surface + layer + "/" + piece.name;
+        wanted.name = piece.name;
+        wanted.surface = surface;
+        wanted.shape = turned(piece.cut, turn);
+        wanted.folds = lying(piece.folds);
+        wanted.marks = lying(piece.marks);
+        for (Ring& snip : lying(piece.snips)) wanted.marks.push_back(std::move(snip));
+        const Point low = boundsOf(wanted.shape).low;
+        wanted.patternAt = {past(low.x - pattern.x, roll.repeatAlong.value),
+                            past(low.y - pattern.y, roll.repeatAcross.value)};
+        // A surface in one piece may have its pattern where the roll has it.
+        if (wanted.patternAt.y + boundsOf(wanted.shape).height() > roll.usable().value) wanted.patternAt.y = 0;
+        toOrigin(wanted);
+        wanted.place = piece.shape;
+        wanted.mayTurn = piece.offPattern && roll.turning != RollTurning::OneWay;
+        found.pieces.push_back(std::move(wanted));
+    }
+}
+
+} // namespace westrum

@@ -1,0 +1,18 @@
+#pragma once
+
+#include "core/catalogue/product.h"
+#include "core/families/cut_pieces.h"
+#include "core/families/layer_plan.h"
+
+namespace westrum {
+
+/// Panels of sheets as the rectangles that hold them, lying as the sheet's grain wants it. For Family::pieces.
+void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
+               WantedPieces& found);
+
+/// Pieces off the roll as they are cut: turned so that the pile runs along the roll, their pattern meeting over the
+/// seams. For Family::pieces.
+void addLinings(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
+                WantedPieces& found);
+
+} // namespace westrum

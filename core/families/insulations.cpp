@@ -1,0 +1,30 @@
+#include "core/families/insulations.h"
+
+
+namespace westrum {
+namespace {
+
+void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>&) {
+    const Insulation i = insulationOf(f.product);
+    layer.take = takeOffInsulation(f.shape, valueOf(layer.rules, insulationRules(), "between") != 0);
+    layer.area = layer.take.area;
+    layer.mass = {layer.area.value * i.massKgPerM2};
+    layer.purchase = buyAmount(f.product, layer.take, (areaOf(i.length, i.width) * i.perPack).value, layer.mass);
+}
+
+} // namespace
+
+Family insulationFamily() {
+    return {.product = {.id = "insulation",
+                        .tradeName = "insulation",
+                        .role = LayerRole::Insulation,
+                        .soldBy = SoldBy::Pack,
+                        .fields = insulationFields(),
+                        .layerRules = insulationRules(),
+                        .quantity = Quantity::Area},
+            .hours = {0.2, 0},
+            .takeOff = takeOff,
+            .steps = insulationSteps};
+}
+
+} // namespace westrum

@@ -1,0 +1,113 @@
+#include "core/plan/surface_stage.h"
+
+#include <algorithm>
+
+namespace westrum {
+namespace {
+
+bool isSound(const Product& product) {
+    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
+}
+
+std::optional<LayerRole> roleOf(const Product& product) {
+    const ProductFamily* family = productFamily(product.family);
+    return family ? std::optional(family->role) : std::nullopt;
+}
+
+/// What the screws of a layer pass through, and the batten that they hold in.
+void findGrip(const Finish& finish, const Catalogue& catalogue, std::size_t at, NeedFacts& facts) {
+    for (std::size_t k = at + 1; k-- > 0;) {
+        const Product* p = catalogue.find(finish.layers[k].product);
+        const ProductFamily* family = p ? productFamily(p->family) : nullptr;
+        if (!family || !checkFields(p->fields, family->fields, "", {}).empty()) continue;
+        if (k < at && family->role == LayerRole::Batten) {
+            facts.into = thicknessOf(*p);
+            return;
+        }
+        const bool between = family->role == LayerRole::Insulation &&
+                             valueOf(finish.layers[k].rules, family->layerRules, "between") != 0;
+        if (!between) facts.through = facts.through + thicknessOf(*p);
+    }
+}
+
+} // namespace
+
+void findTrims(const Job& job, SurfaceStage& plan) {
+    std::vector<Product> trims;
+    for (const Product& p : job.catalogue.products)
+        if (isSound(p) && roleOf(p) == LayerRole::Trim) trims.push_back(p);
+    std::vector<TrimSurface> surfaces;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+        const SurfacePlan& p = plan.surfaces[i];
+        TrimSurface s{&job.surfaces[i], &p.measured, &p.shape};
+        if (const LayerPlan* face = p.faceLayer(); face && !face->family.empty()) {
+            s.hardness = stockFormOf(face->family) == StockForm::Roll ? Hardness::Soft : Hardness::Hard;
+            s.face = &face->setOut;
+            const Family* family = familyOf(face->family);
+            s.coverJoints = family && family->laid.jointsCovered && family->laid.jointsCovered(face->rules);
+        }
+        s.trim = job.finish(s.surface->id).trim;
+        surfaces.push_back(std::move(s));
+    }
+    plan.trims = trimEdges(surfaces, trims);
+    for (SurfacePlan& s : plan.surfaces) trimSteps(plan.trims, s.surface, trims, s.steps);
+    for (const Remark& r : plan.trims.remarks) {
+        for (SurfacePlan& s : plan.surfaces)
+            if (s.surface == r.place.surface) s.remarks.push_back(r);
+        plan.found.push_back(r);
+    }
+}
+
+void findNeeds(const Job& job, SurfaceStage& plan) {
+    std::vector<const Product*> goods;
+    std::vector<Product> trims;
+    for (const Product& p : job.catalogue.products) {
+        if (!isSound(p)) continue;
+        if (roleOf(p) == LayerRole::Sundry) goods.push_back(&p);
+        if (roleOf(p) == LayerRole::Trim) trims.push_back(p);
+    }
+    for (std::size_t i = 0; i < plan.surfaces.size(); ++i) {
+        const SurfacePlan& s = plan.surfaces[i];
+        const Finish& finish = job.finish(s.surface);
+        for (std::size_t k = 0; k < s.layers.size() && k < finish.layers.size(); ++k) {
+            const LayerPlan& l = s.layers[k];
+            const Product* product = job.catalogue.find(l.product);
+            if (!product || l.family.empty() || !s.measured.measured()) continue;
+            if (!checkFields(l.rules, fixingRules(l.family), "", {}).empty()) continue; // told by the surface's plan
+            NeedFacts facts{product, &l.rules, &l.setOut, &l.take, &s.shape, {}, {}, {}};
+            for (const Ring& ring : s.shape.net.rings) facts.edges = facts.edges + Mm{perimeter(ring)};
+            findGrip(finish, job.catalogue, k, facts);
+            for (Need& n : needsOf(facts)) {
+                n.surface = s.surface;
+                n.layer = static_cast<int>(k);
+                plan.needs.push_back(std::move(n));
+            }
+        }
+    }
+    for (Need& n : needsOfTrims(plan.trims, trims)) plan.needs.push_back(std::move(n));
+    if (!job.consumables) std::erase_if(plan.needs, [](const Need& n) { return isConsumable(n.serves); });
+    std::vector<Need> unserved;
+    for (Need& n : plan.needs) {
+        if (n.product.empty())
+            if (const Product* serves = productFor(n, goods)) n.product = serves->id;
+        if (!n.product.empty()) continue;
+        const auto same = std::find_if(unserved.begin(), unserved.end(), [&](const Need& u) {
+            return u.serves == n.serves && u.least == n.least && u.most == n.most;
+        });
+        if (same == unserved.end())
+            unserved.push_back(n);
+        else
+            same->amount += n.amount;
+    }
+    for (const Need& n : unserved)
+        plan.found.push_back({Severity::Note,
+                                {"", Part::Product},
+                                RemarkKind::NeedUnserved,
+                                {{"serves", static_cast<std::int64_t>(n.serves)},
+                                 {"amount", n.amount},
+                                 {"least", n.least.value_or(Mm{0})},
+                                 {"most", n.most.value_or(Mm{0})}},
+                                {}});
+}
+
+} // namespace westrum
