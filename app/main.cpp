@@ -26,8 +26,11 @@
 #include <QTimer>
 #include <QTranslator>
 
+#include <algorithm>
+#include <array>
 #include <cstdio>
 #include <functional>
+#include <string_view>
 
 using namespace westrum;
 
@@ -112,26 +115,25 @@ public:
                 window_.findChild<QPushButton*>(QStringLiteral("wholeVan"))->setChecked(whole);
             };
         };
-        shots_ = {
-            {QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
-            {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
-            {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
-            {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
-            {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
-            {QStringLiteral("edges"), edges("floor", 3)},
-            {QStringLiteral("set-out-lining"), stage(MainWindow::SetOut, "left-lower", PartsPanel::Outline)},
-            {QStringLiteral("set-out-cushion"), stage(MainWindow::SetOut, "bench-top", PartsPanel::Outline)},
-            {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
-            {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
-            {QStringLiteral("buy"), buy("showList", "floor", false)},
-            {QStringLiteral("mass"), buy("showMass", "floor", false)},
-            {QStringLiteral("prices"), buy("showPrices", "floor", false)},
-            {QStringLiteral("compare"), buy("showCompare", "left-upper", false)},
-            {QStringLiteral("compare-schemes"), buy("showCompare", "left-upper", true)},
-            {QStringLiteral("fit"), stage(MainWindow::Fit, "left-lower", PartsPanel::Outline)},
-            {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
-            {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
-            {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
+        shots_ = {{QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
+                  {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
+                  {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
+                  {QStringLiteral("edges"), edges("floor", 3)},
+                  {QStringLiteral("set-out-lining"), stage(MainWindow::SetOut, "left-lower", PartsPanel::Outline)},
+                  {QStringLiteral("set-out-cushion"), stage(MainWindow::SetOut, "bench-top", PartsPanel::Outline)},
+                  {QStringLiteral("cut-sheets"), cut("dipper-ply", CutPage::Order, 1)},
+                  {QStringLiteral("cut-roll"), cut("thrush-lining", CutPage::Order, 0)},
+                  {QStringLiteral("buy"), buy("showList", "floor", false)},
+                  {QStringLiteral("mass"), buy("showMass", "floor", false)},
+                  {QStringLiteral("prices"), buy("showPrices", "floor", false)},
+                  {QStringLiteral("compare"), buy("showCompare", "left-upper", false)},
+                  {QStringLiteral("compare-schemes"), buy("showCompare", "left-upper", true)},
+                  {QStringLiteral("fit"), stage(MainWindow::Fit, "left-lower", PartsPanel::Outline)},
+                  {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
+                  {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
         timer_.setInterval(60);
         connect(&timer_, &QTimer::timeout, this, [this] { step(); });
         timer_.start();
@@ -145,7 +147,8 @@ private:
         if (const auto* list = window_.findChild<QTableView*>(QStringLiteral("shoppingList"));
             list->isVisible() && !document_.odds())
             return;
-        if (const auto* compare = window_.findChild<CompareView*>(); compare->isVisible() && compare->columns() == 0) return;
+        if (const auto* compare = window_.findChild<CompareView*>(); compare->isVisible() && compare->columns() == 0)
+            return;
         if (!shown_) {
             shots_[next_].second();
             shown_ = true;
@@ -172,15 +175,53 @@ private:
     QTimer timer_;
 };
 
+/// What can be said on the command line.
+struct CommandLine {
+    CommandLine() {
+        parser.setApplicationDescription(Main::tr("Plans the interior finishes of a campervan."));
+        parser.addOptions({demo, shots, firstPaint, autosave, evening});
+        parser.addPositionalArgument(QStringLiteral("JOB"), Main::tr("A job file to open."), QStringLiteral("[JOB]"));
+        parser.addHelpOption();
+        parser.addVersionOption();
+    }
+    QCommandLineOption demo{QStringLiteral("demo"), Main::tr("Start with the example job, Plover.")};
+    QCommandLineOption shots{QStringLiteral("screenshots"),
+                             Main::tr("Write a picture of each main view into a folder and end."), Main::tr("FOLDER")};
+    QCommandLineOption firstPaint{QStringLiteral("first-paint"),
+                                  Main::tr("Print the milliseconds from start to first paint and end.")};
+    QCommandLineOption autosave{QStringLiteral("autosave"), Main::tr("Keep unsaved work in this folder."),
+                                Main::tr("FOLDER")};
+    QCommandLineOption evening{QStringLiteral("evening"), Main::tr("Start in evening light.")};
+    QCommandLineParser parser;
+};
+
+void introduce() {
+    QCoreApplication::setOrganizationName(QStringLiteral("Westrum"));
+    QCoreApplication::setApplicationName(QStringLiteral("westrum"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(WESTRUM_VERSION));
+}
+
+/// Whether it is only asked what it is and what it knows: that needs no window, and so no display.
+bool onlyAsks(int argc, char** argv) {
+    constexpr std::array<std::string_view, 6> kAsks{"-h", "-?", "--help", "--help-all", "-v", "--version"};
+    return std::any_of(argv + 1, argv + argc, [&](const char* argument) {
+        return std::find(kAsks.begin(), kAsks.end(), argument) != kAsks.end();
+    });
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     QElapsedTimer sinceStart;
     sinceStart.start();
+    if (onlyAsks(argc, argv)) {
+        QCoreApplication app(argc, argv);
+        introduce();
+        loadTranslations();
+        CommandLine().parser.process(app);
+    }
     QApplication app(argc, argv);
-    QApplication::setOrganizationName(QStringLiteral("Westrum"));
-    QApplication::setApplicationName(QStringLiteral("westrum"));
-    QApplication::setApplicationVersion(QStringLiteral(WESTRUM_VERSION));
+    introduce();
     QApplication::setDesktopFileName(QStringLiteral("org.westrum.Westrum"));
     QApplication::setStyle(QStringLiteral("Fusion"));
     loadTranslations();
@@ -189,44 +230,37 @@ int main(int argc, char** argv) {
                 QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
         QApplication::installTranslator(&qt);
 
-    QCommandLineParser parser;
-    parser.setApplicationDescription(Main::tr("Plans the interior finishes of a campervan."));
-    const QCommandLineOption demo(QStringLiteral("demo"), Main::tr("Start with the example job, Plover."));
-    const QCommandLineOption shots(QStringLiteral("screenshots"),
-                                   Main::tr("Write a picture of each main view into a folder and end."),
-                                   Main::tr("FOLDER"));
-    const QCommandLineOption firstPaint(QStringLiteral("first-paint"),
-                                        Main::tr("Print the milliseconds from start to first paint and end."));
-    const QCommandLineOption autosave(QStringLiteral("autosave"), Main::tr("Keep unsaved work in this folder."),
-                                      Main::tr("FOLDER"));
-    const QCommandLineOption evening(QStringLiteral("evening"), Main::tr("Start in evening light."));
-    parser.addOptions({demo, shots, firstPaint, autosave, evening});
-    parser.addPositionalArgument(QStringLiteral("JOB"), Main::tr("A job file to open."), QStringLiteral("[JOB]"));
-    parser.addHelpOption();
-    parser.addVersionOption();
+    CommandLine line;
+    QCommandLineParser& parser = line.parser;
     parser.process(app);
 
     loadFonts();
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/look/icons/westrum.svg")));
-    Theme::choose(parser.isSet(evening) ||
-                  (!parser.isSet(shots) && QSettings().value(QStringLiteral("evening"), false).toBool()));
+    Theme::choose(parser.isSet(line.evening) ||
+                  (!parser.isSet(line.shots) && QSettings().value(QStringLiteral("evening"), false).toBool()));
 
     JobDocument document;
-    document.open(
-        parser.isSet(demo) ? demoJob() : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}), {});
-    const QString folder = parser.isSet(autosave) ? parser.value(autosave)
-                                                  : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
-                                                        QStringLiteral("/autosave");
-    MainWindow window(document, folder);
+    document.open(parser.isSet(line.demo) ? demoJob()
+                                          : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}),
+                  {});
+    const QString folder =
+        parser.isSet(line.autosave)
+            ? parser.value(line.autosave)
+            : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
+    // What was asked for is opened; work left behind is offered beside it.
+    const bool asked = parser.isSet(line.demo) || !parser.positionalArguments().isEmpty();
+    MainWindow window(document, folder, asked ? MainWindow::LeftBehind::Offer : MainWindow::LeftBehind::Open);
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().constFirst());
-    if (parser.isSet(demo))
+    if (parser.isSet(line.demo))
         window.showStage(MainWindow::SetOut);
-    else if (parser.positionalArguments().isEmpty())
+    else if (parser.positionalArguments().isEmpty() && !document.isModified()) // unless recovered work is open
         window.showNewVan(false);
+    if (parser.isSet(line.shots)) window.resize(1280, 800);
     window.show();
     std::unique_ptr<Photographer> photographer;
-    if (parser.isSet(shots)) photographer = std::make_unique<Photographer>(window, document, parser.value(shots));
-    if (parser.isSet(firstPaint))
+    if (parser.isSet(line.shots))
+        photographer = std::make_unique<Photographer>(window, document, parser.value(line.shots));
+    if (parser.isSet(line.firstPaint))
         QTimer::singleShot(0, &window, [&] {
             window.repaint();
             std::printf("%lld ms to first paint\n", static_cast<long long>(sinceStart.elapsed()));

@@ -36,7 +36,7 @@ char localeDecimalMark() { return QLocale().decimalPoint() == QStringLiteral(","
 
 } // namespace
 
-MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent)
+MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, LeftBehind leftBehind, QWidget* parent)
     : QMainWindow(parent),
       document_(document),
       decimalMark_(localeDecimalMark()),
@@ -52,8 +52,13 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
       tally_(new TallyStrip(document, decimalMark_)),
       noticeBar_(new QWidget),
       notice_(new QLabel),
-      noticeAction_(new QPushButton) {
-    resize(1280, 800);
+      noticeAction_(new QPushButton),
+      noticeCopies_(new QPushButton(tr("Unsaved work"))),
+      dismiss_(new QPushButton) {
+    // As large as it is drawn for, or as the screen leaves room for, its title bar not forgotten.
+    constexpr int kTitleBar = 40;
+    const QSize room = screen()->availableSize() - QSize(0, kTitleBar);
+    resize(QSize(1280, 800).boundedTo(room));
     auto* centre = new QWidget;
     auto* column = new QVBoxLayout(centre);
     column->setContentsMargins(0, 0, 0, 0);
@@ -79,13 +84,16 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     notice_->setObjectName(QStringLiteral("notice"));
     noticeRow->addWidget(notice_, 1);
     noticeRow->addWidget(noticeAction_);
-    auto* dismiss = new QPushButton(tr("Good"));
-    connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);
+    noticeRow->addWidget(noticeCopies_);
+    noticeCopies_->setObjectName(QStringLiteral("copies"));
+    noticeCopies_->setMenu(new QMenu(noticeCopies_));
+    dismiss_->setObjectName(QStringLiteral("dismiss"));
+    connect(dismiss_, &QPushButton::clicked, noticeBar_, &QWidget::hide);
     connect(noticeAction_, &QPushButton::clicked, this, [this] {
         noticeBar_->hide();
         if (noticeAct_) noticeAct_();
     });
-    noticeRow->addWidget(dismiss);
+    noticeRow->addWidget(dismiss_);
     noticeBar_->hide();
     noticeBar_->setAutoFillBackground(true);
     column->addWidget(noticeBar_);
@@ -108,6 +116,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     pages_->addWidget(newVan_);
     connect(newVan_, &NewVanPage::goBack, this, [this] { showStage(Measure); });
     connect(newVan_, &NewVanPage::laidOut, this, [this](const Job& job) {
+        opened_.reset();
         document_.open(job, {});
         showStage(Measure);
     });
@@ -137,8 +146,13 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, QWi
     makeShortcuts();
     applyTheme();
     updateTitle();
-    offerRecovered(autosaveFolder);
+    begun_ = document_.job();
+    copies_ = Autosave::leftBehind(autosaveFolder);
     autosave_ = std::make_unique<Autosave>(document_, autosaveFolder);
+    if (!copies_.empty() && leftBehind == LeftBehind::Open)
+        openCopy(copies_.front());
+    else
+        offerCopies();
 }
 
 QString MainWindow::notice() const { return noticeBar_->isHidden() ? QString() : notice_->text(); }
@@ -276,6 +290,8 @@ void MainWindow::tell(const QString& sentence, bool attention, const QString& ac
     noticeAction_->setText(action);
     noticeAction_->setVisible(!action.isEmpty());
     noticeAct_ = std::move(act);
+    noticeCopies_->hide();
+    dismiss_->setText(tr("Close"));
     noticeBar_->show();
 }
 
@@ -341,7 +357,8 @@ bool MainWindow::openFile(const QString& path) {
              true);
         return false;
     }
-    noticeBar_->hide();
+    opened_.reset();
+    offerCopies();
     addRecent(path);
     return true;
 }
@@ -355,6 +372,7 @@ bool MainWindow::saveTo(const QString& path) {
     }
     addRecent(path);
     autosave_->writeNow();
+    if (opened_) letCopyGo();
     return true;
 }
 
@@ -374,7 +392,9 @@ bool MainWindow::mayLetGo() {
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     switch (ask.exec()) {
     case QMessageBox::Save: return save();
-    case QMessageBox::Discard: return true;
+    case QMessageBox::Discard:
+        if (opened_) letCopyGo(); // it was named, and given up
+        return true;
     default: return false;
     }
 }
@@ -417,15 +437,57 @@ void MainWindow::fillRecent(QMenu* menu) {
     if (recent.isEmpty()) menu->addAction(tr("nothing opened yet"))->setEnabled(false);
 }
 
-void MainWindow::offerRecovered(const QString& folder) {
-    const std::vector<Recovered> left = Autosave::leftBehind(folder);
-    if (left.empty()) return;
-    const Recovered& newest = left.front();
-    document_.open(newest.job, newest.originalPath, true);
-    for (const Recovered& r : left) Autosave::discard(r);
-    tell(tr("Westrum was stopped before “%1” was saved. This is its state of %2. Save it to keep it.")
-             .arg(QString::fromStdString(newest.job.name), QLocale().toString(newest.saved, QLocale::ShortFormat)),
-         false, tr("Save"), [this] { save(); });
+void MainWindow::openCopy(const Recovered& copy) {
+    opened_ = copy;
+    document_.open(opened_->job, opened_->originalPath, true);
+    autosave_->writeNow(); // it has a copy of its own from now on
+    offerCopies();
+}
+
+void MainWindow::letCopyGo() {
+    Autosave::discard(*opened_);
+    std::erase_if(copies_, [&](const Recovered& r) { return r.file == opened_->file; });
+    opened_.reset();
+    offerCopies();
+}
+
+void MainWindow::throwAway(const Recovered& copy) {
+    const QString file = copy.file;
+    Autosave::discard(copy);
+    std::erase_if(copies_, [&](const Recovered& r) { return r.file == file; });
+    if (opened_ && opened_->file == file) {
+        opened_.reset();
+        document_.open(begun_, {});
+    }
+    offerCopies();
+}
+
+void MainWindow::offerCopies() {
+    const auto named = [](const Recovered& r) {
+        return tr("“%1” of %2")
+            .arg(QString::fromStdString(r.job.name), QLocale().toString(r.saved, QLocale::ShortFormat));
+    };
+    QMenu* menu = noticeCopies_->menu();
+    menu->clear();
+    for (const Recovered& r : copies_) {
+        const bool open = opened_ && opened_->file == r.file;
+        if (!open)
+            menu->addAction(tr("Open %1").arg(named(r)), this, [this, r] {
+                if (opened_ || mayLetGo()) openCopy(r); // one that is open keeps its copy
+            });
+        menu->addAction(tr("Throw %1 away").arg(named(r)), this, [this, r] { throwAway(r); });
+    }
+    if (opened_)
+        tell(tr("Westrum was stopped before %1 was saved: this is it. Save it to keep it; its copy stays until then.")
+                 .arg(named(*opened_)),
+             false, tr("Save"), [this] { save(); });
+    else if (!copies_.empty())
+        tell(tr("Work that was never saved is there from before: %n job(s).", nullptr,
+                static_cast<int>(copies_.size())));
+    else
+        return noticeBar_->hide();
+    noticeCopies_->show();
+    dismiss_->setText(tr("Not now"));
 }
 
 void MainWindow::updateTitle() {

@@ -15,6 +15,8 @@
 
 #include <functional>
 #include <memory>
+#include <optional>
+#include <vector>
 
 namespace westrum {
 
@@ -29,8 +31,12 @@ class MainWindow : public QMainWindow {
 public:
     enum Stage { Measure, BuildUp, SetOut, Cut, Buy, Fit, Log };
 
-    /// @param autosaveFolder  where unsaved work is kept; work left there by a killed program is offered again
-    MainWindow(JobDocument& document, const QString& autosaveFolder, QWidget* parent = nullptr);
+    /// What to do with work that a killed program left behind: open the newest of it, or, where something else was
+    /// asked for, offer it beside that.
+    enum class LeftBehind { Open, Offer };
+    /// @param autosaveFolder  where unsaved work is kept
+    MainWindow(JobDocument& document, const QString& autosaveFolder, LeftBehind leftBehind = LeftBehind::Open,
+               QWidget* parent = nullptr);
 
     void showStage(Stage stage);
     /// Shows the page on which a new job begins.
@@ -64,7 +70,13 @@ private:
     void renameInPlace();
     void addRecent(const QString& path);
     void fillRecent(QMenu* menu);
-    void offerRecovered(const QString& folder);
+    /// Opens a copy; it stays where it is until it is saved or thrown away by name.
+    void openCopy(const Recovered& copy);
+    /// The one that is open was saved, or given up by name.
+    void letCopyGo();
+    void throwAway(const Recovered& copy);
+    /// Says which unsaved work there is, and what can be done with it; hides the line where there is none.
+    void offerCopies();
     void tell(const QString& sentence, bool attention = false, const QString& action = {},
               std::function<void()> act = {});
     void updateTitle();
@@ -74,6 +86,9 @@ private:
     JobDocument& document_;
     char decimalMark_;
     std::unique_ptr<Autosave> autosave_;
+    std::vector<Recovered> copies_;   ///< left behind, newest first
+    std::optional<Recovered> opened_; ///< the one of them that is open
+    Job begun_;                       ///< with which the window opened
     QPushButton* jobButton_;
     QLabel* vehicle_;
     StageRule* rule_;
@@ -88,7 +103,7 @@ private:
     TallyStrip* tally_;
     QWidget* noticeBar_;
     QLabel* notice_;
-    QPushButton* noticeAction_;
+    QPushButton *noticeAction_, *noticeCopies_, *dismiss_;
     std::function<void()> noticeAct_;
 };
 

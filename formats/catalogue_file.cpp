@@ -52,12 +52,10 @@ public:
     Reader(const Currency& currency, const Catalogue& known) : currency_(currency), known_(known) {}
 
     CatalogueReading read(const QString& all) {
-        const QChar separator = csvSeparator(all.section(QLatin1Char('\n'), 0, 0));
-        int number = 0;
-        for (const QString& line : all.split(QLatin1Char('\n'))) {
-            ++number;
-            if (line.trimmed().isEmpty()) continue;
-            const QStringList cells = csvCells(line, separator);
+        CsvReader rows(all, csvSeparator(all.section(QLatin1Char('\n'), 0, 0)));
+        for (CsvRow row; rows.next(row);) {
+            const int number = row.line;
+            const QStringList& cells = row.cells;
             if (heading_.isEmpty()) {
                 for (const QString& c : cells) heading_ << c.trimmed();
                 if (!heading_.contains(QStringLiteral("family")) || !heading_.contains(QStringLiteral("name"))) {

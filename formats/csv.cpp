@@ -1,5 +1,7 @@
 #include "formats/csv.h"
 
+#include <utility>
+
 #include "core/units/print.h"
 
 namespace westrum {
@@ -29,29 +31,59 @@ QChar csvSeparator(const QString& all) {
                                              : QLatin1Char(',');
 }
 
-QStringList csvCells(const QString& line, QChar separator) {
-    QStringList cells;
-    QString cell;
-    bool quoted = false;
-    for (qsizetype i = 0; i < line.size(); ++i) {
-        const QChar c = line[i];
-        if (c == QLatin1Char('"')) {
-            if (quoted && i + 1 < line.size() && line[i + 1] == QLatin1Char('"')) {
-                cell += c;
-                ++i;
-            } else if (quoted || cell.trimmed().isEmpty()) {
-                quoted = !quoted;
-            } else {
-                cell += c; // an inch mark
-            }
-        } else if (c == separator && !quoted) {
-            cells << cell.trimmed();
-            cell.clear();
-        } else {
-            cell += c;
+CsvReader::CsvReader(QString all, QChar separator) : all_(std::move(all)), separator_(separator) {
+    if (all_.startsWith(QChar(0xFEFF))) at_ = 1;
+}
+
+qsizetype CsvReader::closedAfter(qsizetype from) const {
+    for (qsizetype i = from; i < all_.size(); ++i) {
+        if (all_[i] != QLatin1Char('"')) continue;
+        if (i + 1 < all_.size() && all_[i + 1] == QLatin1Char('"')) {
+            ++i; // a doubled one stands for itself
+            continue;
         }
+        qsizetype end = i + 1;
+        while (end < all_.size() && (all_[end] == QLatin1Char(' ') || all_[end] == QLatin1Char('\r'))) ++end;
+        const bool closes = end == all_.size() || all_[end] == separator_ || all_[end] == QLatin1Char('\n');
+        return closes ? i : -1;
     }
-    return cells << cell.trimmed();
+    return -1;
+}
+
+bool CsvReader::next(CsvRow& row) {
+    while (at_ < all_.size()) {
+        row = {line_, {}, {}};
+        const qsizetype from = at_;
+        QString cell;
+        bool ended = false;
+        for (; at_ < all_.size() && !ended; ++at_) {
+            const QChar c = all_[at_];
+            if (c == QLatin1Char('\n')) {
+                ++line_;
+                ended = true;
+            } else if (c == separator_) {
+                row.cells << cell.trimmed();
+                cell.clear();
+            } else if (c == QLatin1Char('"') && cell.trimmed().isEmpty()) {
+                const qsizetype end = closedAfter(at_ + 1);
+                if (end < 0) {
+                    cell += c;
+                    continue;
+                }
+                const QString inside = all_.mid(at_ + 1, end - at_ - 1);
+                line_ += static_cast<int>(inside.count(QLatin1Char('\n')));
+                cell = QString(inside).replace(QStringLiteral("\"\""), QStringLiteral("\""));
+                at_ = end;
+            } else {
+                cell += c;
+            }
+        }
+        row.text = all_.mid(from, at_ - from - (ended ? 1 : 0));
+        if (row.text.trimmed().isEmpty()) continue;
+        row.cells << cell.trimmed();
+        return true;
+    }
+    return false;
 }
 
 } // namespace westrum

@@ -49,7 +49,8 @@ void draw(const ProductCut& cut, const auto& line, const auto& name) {
         for (const LyingPiece& lies : item->pieces) {
             for (const Ring& ring : lies.shape.rings) line("CUT", moved(ring), true);
             const Bounds b = boundsOf(lies.shape);
-            name(lies.name, (b.low + b.high) * 0.5 + at, std::clamp(b.height() / 5, 4.0, 40.0));
+            name(pieceText(lies.name).toStdString(), (b.low + b.high) * 0.5 + at,
+                 std::clamp(b.height() / 5, 4.0, 40.0));
             if (lies.piece < 0) continue;
             const CutPiece& piece = cut.pieces[std::size_t(lies.piece)];
             for (const Ring& fold : piece.folds) line("FOLD", moved(onStock(piece, lies, fold)), false);
@@ -75,20 +76,18 @@ Result<std::vector<LoosePiece>, PieceListFault> readPieces(const QByteArray& byt
     using Kind = PieceListFault::Kind;
     const QString all = QString::fromUtf8(bytes.startsWith("\xEF\xBB\xBF") ? bytes.mid(3) : bytes);
     if (all.trimmed().isEmpty()) return PieceListFault{Kind::Empty, 0, {}, {}};
-    const QChar separator = csvSeparator(all);
+    CsvReader rows(all, csvSeparator(all));
     std::vector<LoosePiece> pieces;
-    int number = 0;
     bool first = true;
-    for (const QString& line : all.split(QLatin1Char('\n'))) {
-        ++number;
-        if (line.trimmed().isEmpty()) continue;
-        const QStringList cells = csvCells(line, separator);
+    for (CsvRow row; rows.next(row);) {
+        const int number = row.line;
+        const QStringList& cells = row.cells;
         const bool heading = std::exchange(first, false) && cells.size() > 1 &&
                              std::none_of(cells.begin() + 1, cells.end(), [](const QString& c) {
                                  return std::any_of(c.begin(), c.end(), [](QChar x) { return x.isDigit(); });
                              });
         if (heading) continue;
-        if (cells.size() < (bars ? 2 : 3)) return PieceListFault{Kind::TooFewCells, number, line.trimmed(), {}};
+        if (cells.size() < (bars ? 2 : 3)) return PieceListFault{Kind::TooFewCells, number, row.text.trimmed(), {}};
         if (pieces.size() >= kMostListedPieces) return PieceListFault{Kind::TooMany, number, {}, {}};
         LoosePiece piece;
         piece.name = cells[0].isEmpty() ? QString::number(pieces.size() + 1).toStdString() : cells[0].toStdString();
@@ -102,7 +101,7 @@ Result<std::vector<LoosePiece>, PieceListFault> readPieces(const QByteArray& byt
         if (auto fault = length(cells[1], piece.length)) return *fault;
         if (cells.size() > 2 && !cells[2].isEmpty())
             if (auto fault = length(cells[2], piece.width)) return *fault;
-        if (!bars && !piece.width) return PieceListFault{Kind::TooFewCells, number, line.trimmed(), {}};
+        if (!bars && !piece.width) return PieceListFault{Kind::TooFewCells, number, row.text.trimmed(), {}};
         if (cells.size() > 3 && !cells[3].isEmpty()) {
             bool ok = false;
             piece.count = cells[3].toInt(&ok);

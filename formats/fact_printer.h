@@ -55,6 +55,7 @@ private:
         if (const auto* n = std::get_if<std::int64_t>(&value)) return QString::number(*n);
         if (const auto* d = std::get_if<double>(&value)) return figures_.number(*d, 2);
         if (const auto* m = std::get_if<Money>(&value)) return figures_.money(*m);
+        if (const auto* p = std::get_if<PieceName>(&value)) return pieceText(*p);
         return fromStd(std::get<std::string>(value));
     }
     const Facts& facts_;

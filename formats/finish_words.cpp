@@ -256,6 +256,28 @@ QString changeText(const FieldValues& change, const FieldValues& rules, std::spa
     return text;
 }
 
+int layerOf(const Job& job, const Remark& remark) {
+    const Finish& finish = job.finish(remark.place.surface);
+    const int at = remark.place.layer >= 0 ? remark.place.layer : faceLayer(finish, job.catalogue);
+    return at < static_cast<int>(finish.layers.size()) ? at : -1;
+}
+
+QString fixText(const Job& job, const Remark& remark, const Figures& figures) {
+    const int at = remark.fix ? layerOf(job, remark) : -1;
+    if (at < 0) return {};
+    const Layer& layer = job.finish(remark.place.surface).layers[static_cast<std::size_t>(at)];
+    const Product* product = job.catalogue.find(layer.product);
+    const Family* family = product ? familyOf(product->family) : nullptr;
+    if (!family) return {};
+    const FieldValues change{{remark.fix->key, remark.fix->value}};
+    if (remark.fix->kind == FixKind::SetField)
+        return changeText(change, product->fields, family->product.fields, figures);
+    for (const auto fields : {family->setOut ? family->setOut->ruleFields : std::span<const Field>(),
+                              family->product.layerRules, family->fixing})
+        if (const QString text = changeText(change, layer.rules, fields, figures); !text.isEmpty()) return text;
+    return {};
+}
+
 QString suggestionText(const Suggestion& suggestion, const SetOut& now, const std::string& family,
                        const FieldValues& rules, int unitsPerPack, const Figures& figures) {
     const StartChoice& c = suggestion.choice;

@@ -26,6 +26,8 @@ QString ripText(const FactPrinter& f) {
 
 QString stepTitle(const FitStep& step, const Figures& figures) {
     const FactPrinter f(step.facts, figures);
+    const double waits = step.wait ? step.wait->hours : 0;
+    const QString hours = figures.number(waits, waits == std::round(waits) ? 0 : 1);
     switch (step.kind) {
     case StepKind::CheckDelivery: return FitWords::tr("Check the delivery and the lots");
     case StepKind::Acclimatise: return FitWords::tr("Let the packs rest");
@@ -91,6 +93,8 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
 
 QString stepBody(const FitStep& step, const Figures& figures) {
     const FactPrinter f(step.facts, figures);
+    const double waits = step.wait ? step.wait->hours : 0;
+    const QString hours = figures.number(waits, waits == std::round(waits) ? 0 : 1);
     switch (step.kind) {
     case StepKind::CheckDelivery:
         return FitWords::tr("%n pack(s) of one lot? Measure one plank: length, width, locks whole.", nullptr,
@@ -98,7 +102,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::Acclimatise:
         return FitWords::tr(
                    "%1 hours flat in the van at %2 to %3 °C; lay at %4 to %5 °C. The label goes before these figures.")
-            .arg(f["hours"], f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
+            .arg(hours, f["restLow"], f["restHigh"], f["layLow"], f["layHigh"]);
     case StepKind::CheckBase:
         return FitWords::tr("Firm, dry, flat and swept; screws sunk. Mark a gap of %1 along every edge.").arg(f["gap"]);
     case StepKind::LayUnderlay: {
@@ -164,15 +168,15 @@ QString stepBody(const FitStep& step, const Figures& figures) {
                              f["minutes"]);
         else
             said << FitWords::tr("No more at a time than can be closed within %1 minutes.").arg(f["minutes"]);
-        said << FitWords::tr("No load for %1 hours. The label goes before these figures.").arg(f["hours"]);
+        said << FitWords::tr("No load for %1 hours. The label goes before these figures.").arg(hours);
         return said.join(QLatin1Char(' '));
     }
     case StepKind::Coat:
         return f.count("coat") < f.count("coats")
                    ? FitWords::tr("%1: about %2 l. Then %3 hours, and rub it down lightly.")
-                         .arg(f["product"], f["amount"], f["hours"])
+                         .arg(f["product"], f["amount"], hours)
                    : FitWords::tr("%1: about %2 l. %3 hours before anything touches it.")
-                         .arg(f["product"], f["amount"], f["hours"]);
+                         .arg(f["product"], f["amount"], hours);
     case StepKind::RestTimber:
         return FitWords::tr(
                    "%1: about %n board(s), flat and open in the van for two days. Sort them: the loud ones apart, "
@@ -230,7 +234,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::RestVinyl:
         return FitWords::tr("Unrolled and flat for %1 hours at %2 °C or more, in the van, with what it is stuck with. "
                             "The label rules.")
-            .arg(f["hours"], f["degrees"]);
+            .arg(hours, f["degrees"]);
     case StepKind::CutLinings:
         return FitWords::tr("%n piece(s) of %1, as Cut lays them out; mark the pile and the name on the back of each.",
                             nullptr, static_cast<int>(f.count("count")))
@@ -245,7 +249,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
             FitWords::tr("Coat both faces in bays that can be closed within the open time. Start in the middle of the "
                          "upper edge, press outwards, pull it into curves a little at a time. Leave it alone for %1 "
                          "hours before it is loaded.")
-                .arg(f["hours"]);
+                .arg(hours);
         if (f.share("share") > 0)
             text += QLatin1Char(' ') + FitWords::tr("It is cut %1 % smaller: stretch it evenly to its edges.")
                                            .arg(figures.number(f.share("share") * 100, 1));
@@ -255,7 +259,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return FitWords::tr("Cut it round the subfloor as a template. Fold back one half, coat, wait as the label "
                             "says, lay and roll it "
                             "from the middle outwards; then the other half. Nothing heavy on it for %1 hours.")
-            .arg(f["hours"]);
+            .arg(hours);
     case StepKind::CloseSeams:
         return f.count("lapped") > 0
                    ? FitWords::tr("%n seam(s), %1 in all: lapped by %2, the upper piece away from wet and traffic; "
@@ -369,14 +373,14 @@ QString stepBody(const FitStep& step, const Figures& figures) {
             .arg(f["tiles"]);
     case StepKind::GroutTiles:
         return FitWords::tr("After %1 hours: about %2 kg. Corners and edges get sealant, never grout.")
-            .arg(f["hours"], f["amount"]);
+            .arg(hours, f["amount"]);
     }
     return {};
 }
 
 QString stepPiece(const SetOut& setOut, int index, const std::string& family, const Figures& figures) {
     const Piece& piece = setOut.pieces[static_cast<std::size_t>(index)];
-    QString text = fromStd(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
+    QString text = pieceText(piece.name) + QStringLiteral("  ") + figures.length(piece.length, false);
     const ProductFamily* known = productFamily(family);
     const bool bar = known && known->form == StockForm::Lengths; // as wide as it comes, or ripped
     if (!bar) text += QStringLiteral(" × ") + figures.length(piece.width, false);

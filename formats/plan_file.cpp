@@ -98,7 +98,7 @@ Json asJson(const SetOut& s) {
         rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
     Json pieces = Json::array();
     for (const Piece& p : s.pieces) {
-        pieces.push_back({{"name", p.name},
+        pieces.push_back({{"name", p.name.key()},
                           {"row", p.row + 1},
                           {"kind", wordOf(p.kind)},
                           {"stock", p.stock + 1},
@@ -124,7 +124,7 @@ Json asJson(const SetOut& s) {
     for (std::size_t i = 0; i < s.stock.size(); ++i) {
         const StockUnit& u = s.stock[i];
         Json names = Json::array(), cuts = Json::array(), offcuts = Json::array();
-        for (int id : u.pieces) names.push_back(s.pieces[static_cast<std::size_t>(id)].name);
+        for (int id : u.pieces) names.push_back(s.pieces[static_cast<std::size_t>(id)].name.key());
         for (const Cut& c : u.cuts)
             cuts.push_back(
                 {{"kind", wordOf(c.kind)}, {"atMm", c.kind == CutKind::Shape ? Json() : Json(tidy(c.at.value))}});
@@ -313,11 +313,11 @@ QByteArray cutListAsCsv(const Job& job, const Plan& plan) {
         const Surface* surface = job.surface(s.surface);
         for (const LayerPlan& l : s.layers)
             for (const Piece& p : l.setOut.pieces)
-                out += line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
-                             csvCell(QString::fromStdString(p.name)), csvNumber(p.row + 1, 0),
-                             csvCell(QLatin1String(wordOf(p.kind))), csvNumber(p.stock + 1, 0),
-                             p.fromOffcut ? "yes" : "no", csvNumber(p.length.value, 1), csvNumber(p.width.value, 1),
-                             p.notched ? "yes" : "no"});
+                out +=
+                    line({csvCell(surface ? QString::fromStdString(surface->name) : QString()),
+                          csvCell(pieceText(p.name)), csvNumber(p.row + 1, 0), csvCell(QLatin1String(wordOf(p.kind))),
+                          csvNumber(p.stock + 1, 0), p.fromOffcut ? "yes" : "no", csvNumber(p.length.value, 1),
+                          csvNumber(p.width.value, 1), p.notched ? "yes" : "no"});
     }
     return out;
 }

@@ -56,17 +56,10 @@ public:
     }
 
     PriceReading read(const QString& all) {
-        const QChar separator = csvSeparator(all.section(QLatin1Char('\n'), 0, 0));
-        int number = 0;
-        qsizetype from = 0;
-        while (from < all.size()) {
-            qsizetype end = all.indexOf(QLatin1Char('\n'), from);
-            if (end < 0) end = all.size();
-            const QString line = all.mid(from, end - from);
-            from = end + 1;
-            ++number;
-            if (line.trimmed().isEmpty()) continue;
-            const QStringList cells = csvCells(line, separator);
+        CsvReader rows(all, csvSeparator(all.section(QLatin1Char('\n'), 0, 0)));
+        for (CsvRow row; rows.next(row);) {
+            const int number = row.line;
+            const QStringList& cells = row.cells;
             if (columns_.empty()) {
                 for (int i = 0; i < cells.size(); ++i) columns_.emplace(cells[i].toLower(), i);
                 if (columns_.contains(QStringLiteral("product")) && columns_.contains(QStringLiteral("price")))

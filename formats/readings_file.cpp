@@ -41,11 +41,12 @@ Result<std::vector<ListedReading>, ReadingsFault> readReadings(const QByteArray&
     if (bytes.trimmed().isEmpty()) return ReadingsFault{Kind::Empty, 0, {}, {}};
     const auto places = placesOf(surface);
     std::vector<ListedReading> readings;
+    const QString all = QString::fromUtf8(bytes);
+    CsvReader rows(all, csvSeparator(all.section(QLatin1Char('\n'), 0, 0)));
     int number = 0;
-    for (const QByteArray& line : bytes.split('\n')) {
-        ++number;
-        const QString text = QString::fromUtf8(line).trimmed();
-        const QStringList cells = csvCells(text, csvSeparator(text));
+    for (CsvRow row; rows.next(row);) {
+        number = row.line;
+        const QStringList& cells = row.cells;
         if (cells.isEmpty() || cells[0].isEmpty()) continue;
         if (cells.size() < 2) return ReadingsFault{Kind::NoList, number, cells[0].left(40), {}};
         const auto place = places.find(cells[0].toLower());

@@ -84,6 +84,11 @@ void place(JsonWalk& walk, const Json& object, const std::string& path, const ch
     walk.fault(FileFaultKind::UnknownWord, JsonWalk::join(path, key), text);
 }
 
+constexpr std::array<std::pair<AreaKind, const char*>, 4> kAreas{{{AreaKind::Living, "living"},
+                                                                  {AreaKind::Garage, "garage"},
+                                                                  {AreaKind::WetCell, "wet cell"},
+                                                                  {AreaKind::Cab, "cab"}}};
+
 Json placeWord(const char* const (&words)[4], int k) { return k < 4 ? Json(words[k]) : Json(k); }
 
 class SurfaceReader {
@@ -93,7 +98,13 @@ public:
     void read(const Json& entry, const std::string& path) {
         walk_.word(entry, path, "kind", kKinds, s_.kind);
         walk_.word(entry, path, "hand", kHands, s_.hand, false);
-        walk_.text(entry, path, "area", s_.area, false);
+        // By a word where it is one of the kinds; whatever else stands there is a name of its own.
+        std::string area;
+        walk_.text(entry, path, "area", area, false);
+        walk_.text(entry, path, "areaName", s_.area.name, false);
+        for (const auto& [kind, word] : kAreas)
+            if (area == word) s_.area.kind = kind;
+        if (!area.empty() && s_.area.kind == AreaKind::Unsaid) s_.area = {AreaKind::Other, area};
         double ghost = 0;
         if (walk_.number(entry, path, "ghostLengthMm", 1, kLongestSideMm, ghost, false)) s_.ghostLength = {ghost};
         if (walk_.number(entry, path, "ghostHeightMm", 1, kLongestSideMm, ghost, false)) s_.ghostHeight = {ghost};
@@ -367,7 +378,12 @@ Surface readSurface(JsonWalk& walk, const Json& entry, const std::string& path, 
 Json written(const Surface& s) {
     Json out{{"id", s.id}, {"name", s.name}, {"kind", wordOf(kKinds, s.kind)}};
     if (s.hand != Hand::None) out["hand"] = wordOf(kHands, s.hand);
-    if (!s.area.empty()) out["area"] = s.area;
+    for (const auto& [kind, word] : kAreas)
+        if (s.area.kind == kind) out["area"] = word;
+    if (s.area.kind == AreaKind::Other)
+        out["area"] = s.area.name;
+    else if (!s.area.name.empty())
+        out["areaName"] = s.area.name;
     out["ghostLengthMm"] = s.ghostLength.value;
     out["ghostHeightMm"] = s.ghostHeight.value;
     putReading(out, "heightRear", s.heightRear);

@@ -5,6 +5,7 @@
 
 #include <QCoreApplication>
 
+#include <array>
 #include <cmath>
 
 namespace westrum {
@@ -126,6 +127,47 @@ QString surfaceName(SurfaceKind kind, Hand hand, int number) {
 }
 
 QStringList areaNames() { return {Words::tr("living"), Words::tr("garage"), Words::tr("wet cell"), Words::tr("cab")}; }
+
+namespace {
+constexpr std::array<AreaKind, 4> kNamedAreas{AreaKind::Living, AreaKind::Garage, AreaKind::WetCell, AreaKind::Cab};
+constexpr std::array<const char*, 4> kAreaWords{"living", "garage", "wet cell", "cab"};
+} // namespace
+
+QString pieceText(const PieceName& name) {
+    const auto shared = [&](const QString& text) {
+        return name.share > 0 ? QStringLiteral("%1.%2").arg(text).arg(name.share) : text;
+    };
+    switch (name.part) {
+    case PiecePart::Named: return QString::fromStdString(name.own);
+    case PiecePart::Corner: return Words::tr("corner %1").arg(name.number);
+    case PiecePart::Batten: return shared(Words::tr("batten %1").arg(name.number));
+    case PiecePart::Cover: return Words::tr("%1 cover").arg(name.unit);
+    case PiecePart::Top: return Words::tr("%1 top").arg(name.unit);
+    case PiecePart::Bottom: return Words::tr("%1 bottom").arg(name.unit);
+    case PiecePart::Border: return shared(Words::tr("%1 border %2").arg(name.unit).arg(name.number));
+    case PiecePart::ZipStrip:
+        return shared((name.number == 1 ? Words::tr("%1 zip a") : Words::tr("%1 zip b")).arg(name.unit));
+    case PiecePart::Piping: return Words::tr("piping");
+    }
+    return {};
+}
+
+QString areaText(const Area& area) {
+    if (!area.name.empty()) return QString::fromStdString(area.name);
+    for (std::size_t i = 0; i < kNamedAreas.size(); ++i)
+        if (area.kind == kNamedAreas[i]) return areaNames()[static_cast<qsizetype>(i)];
+    return {};
+}
+
+Area areaOf(const QString& typed) {
+    const QString said = typed.trimmed();
+    if (said.isEmpty()) return {};
+    for (std::size_t i = 0; i < kNamedAreas.size(); ++i)
+        if (said.compare(areaNames()[static_cast<qsizetype>(i)], Qt::CaseInsensitive) == 0 ||
+            said.compare(QLatin1String(kAreaWords[i]), Qt::CaseInsensitive) == 0)
+            return {kNamedAreas[i], {}};
+    return {AreaKind::Other, said.toStdString()};
+}
 
 QString fieldName(std::string_view tradeName) {
     const QByteArray name(tradeName.data(), static_cast<qsizetype>(tradeName.size()));

@@ -65,7 +65,17 @@ QString surfaceKindName(SurfaceKind kind);
 /// The name of a new van's surface: kind, hand, and its number where there are several.
 QString surfaceName(SurfaceKind kind, Hand hand, int number);
 /// Of the van: living, garage, wet cell, cab.
+/// What a remark's fix does, as a button says it: "Movement gap 10 mm"; empty where there is none, or nothing to do.
+QString fixText(const Job& job, const Remark& remark, const Figures& figures);
+/// The layer of a surface's build-up that a remark is about; -1: none.
+int layerOf(const Job& job, const Remark& remark);
+/// What a piece is called, in the reader's language.
+QString pieceText(const PieceName& name);
 QStringList areaNames();
+/// What an area is called: by its own name, or else by its kind in the reader's language.
+QString areaText(const Area& area);
+/// The area that somebody names so: by its kind if it is the word for one, here or as files have it.
+Area areaOf(const QString& typed);
 /// The trade name of a field or of one of its choices.
 QString fieldName(std::string_view tradeName);
 

@@ -61,8 +61,14 @@ std::vector<Recovered> Autosave::leftBehind(const QString& folder) {
         const QByteArray original = QByteArray::fromBase64(file.readLine(10000).trimmed());
         Result<Job, FileFaults> job = readJob(file.read(kLargestJobFile + 1));
         if (!job) continue;
-        found.push_back(
-            {std::move(job.value()), QString::fromUtf8(original), info.lastModified(), info.absoluteFilePath()});
+        // A copy of the same work, made when this one was opened again: the newer tells it all.
+        const QString path = QString::fromUtf8(original);
+        if (std::any_of(found.begin(), found.end(),
+                        [&](const Recovered& r) { return r.originalPath == path && r.job == job.value(); })) {
+            file.remove();
+            continue;
+        }
+        found.push_back({std::move(job.value()), path, info.lastModified(), info.absoluteFilePath()});
     }
     return found;
 }

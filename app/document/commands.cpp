@@ -4,6 +4,7 @@
 #include "core/families/family.h"
 #include "core/plan/options.h"
 #include "core/setout/set_out.h"
+#include "formats/words.h"
 
 #include <QCoreApplication>
 
@@ -234,6 +235,15 @@ Command setRules(JobDocument& d, const std::string& surface, const FieldValues& 
     return changeLayer(Commands::tr("Take another set-out"), d, surface, layer, [&](Layer& l) {
         for (const auto& [key, value] : rules) l.rules[key] = value;
     });
+}
+
+Command takeFix(JobDocument& d, const Remark& remark) {
+    const int layer = remark.fix ? layerOf(d.job(), remark) : -1;
+    if (layer < 0) return nullptr;
+    if (remark.fix->kind == FixKind::SetRule)
+        return setRule(d, remark.place.surface, remark.fix->key, remark.fix->value, layer);
+    const std::string& product = d.job().finish(remark.place.surface).layers[static_cast<std::size_t>(layer)].product;
+    return setProductField(d, product, remark.fix->key, remark.fix->value);
 }
 
 Command moveJoints(JobDocument& d, const std::string& surface, std::vector<double> joints, int gesture, int layer) {

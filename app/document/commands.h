@@ -29,6 +29,8 @@ Command renameNotch(JobDocument&, const std::string& surface, int index, const s
 Command renameStep(JobDocument&, const std::string& surface, int index, const std::string& name);
 Command renameSurface(JobDocument&, const std::string& surface, const std::string& name);
 
+/// What settles a remark, if anything does; null otherwise.
+Command takeFix(JobDocument&, const Remark& remark);
 /// One drag, or a run of nudges, of the start line is one undo step: commands of the same `gesture` merge.
 /// @param layer  of the option chosen; -1: the layer that is seen, here and below
 Command moveStartLine(JobDocument&, const std::string& surface, Mm offset, int gesture, int layer = -1);

@@ -1,5 +1,7 @@
 #include "app/document/cut_commands.h"
 
+#include "formats/words.h"
+
 #include "app/document/set_value.h"
 #include "core/units/print.h"
 
@@ -34,8 +36,8 @@ template <class List> std::string freeId(const List& list, const char* stem) {
 
 /// The piece's own shape, not turned: as it is to be kept.
 KeptPiece keptOf(const ProductCut& cut, const LyingPiece& lies) {
-    return {lies.key,         lies.name, lies.at,
-            lies.rotationRad, lies.cut,  lies.piece >= 0 ? cut.pieces[std::size_t(lies.piece)].shape : Region{}};
+    return {lies.key,         lies.name.key(), lies.at,
+            lies.rotationRad, lies.cut,        lies.piece >= 0 ? cut.pieces[std::size_t(lies.piece)].shape : Region{}};
 }
 
 bool holds(const KeptItem& item, const std::string& key) {
@@ -129,8 +131,8 @@ Command pinPiece(JobDocument& d, const ProductCut& cut, std::size_t item, std::s
         if (!holds(kept, lies.key)) kept.pieces.push_back(keptOf(cut, lies));
     }
     return changeCutList(d,
-                         pin ? CutCommands::tr("Pin %1").arg(QString::fromStdString(lies.name))
-                             : CutCommands::tr("Let %1 go").arg(QString::fromStdString(lies.name)),
+                         pin ? CutCommands::tr("Pin %1").arg(pieceText(lies.name))
+                             : CutCommands::tr("Let %1 go").arg(pieceText(lies.name)),
                          cut.product, std::move(list));
 }
 
@@ -157,8 +159,7 @@ Command movePiece(JobDocument& d, const ProductCut& cut, std::size_t item, std::
     CutItem target = cut.items[to];
     std::erase_if(target.pieces, [&](const LyingPiece& l) { return l.key == lies.key; });
     keepItem(list, target).pieces.push_back(std::move(moved));
-    return changeCutList(d, CutCommands::tr("Move %1").arg(QString::fromStdString(lies.name)), cut.product,
-                         std::move(list));
+    return changeCutList(d, CutCommands::tr("Move %1").arg(pieceText(lies.name)), cut.product, std::move(list));
 }
 
 Command unpinAll(JobDocument& d, const std::string& product) {

@@ -90,8 +90,8 @@ void PlanWorker::runStarts(const std::stop_token& quit) {
             currentStarts_ = std::stop_source();
             stop = currentStarts_.get_token();
         }
-        auto found = std::make_shared<const Starts>(
-            westrum::startsOf(input, stop, [&, last = -1](double share) mutable {
+        auto found =
+            std::make_shared<const Starts>(westrum::startsOf(input, stop, [&, last = -1](double share) mutable {
                 const int percent = static_cast<int>(share * 20) * 5; // now and then
                 if (percent == std::exchange(last, percent) || stop.stop_requested()) return;
                 QMetaObject::invokeMethod(

@@ -66,11 +66,11 @@ private:
     std::optional<Request> waitingPlan_;
     std::stop_source currentPlan_, currentStarts_;
     Revision asked_ = 0;
-    std::optional<Planned> planned_; ///< ready and not yet delivered
-    std::optional<StartsInput> startsInput_;   ///< of the start lines found, or being worked out
-    bool startsWaiting_ = false;               ///< to be worked out
+    std::optional<Planned> planned_;             ///< ready and not yet delivered
+    std::optional<StartsInput> startsInput_;     ///< of the start lines found, or being worked out
+    bool startsWaiting_ = false;                 ///< to be worked out
     std::shared_ptr<const Starts> latestStarts_; ///< of startsInput_, once found
-    std::shared_ptr<const Starts> starts_;     ///< ready and not yet delivered
+    std::shared_ptr<const Starts> starts_;       ///< ready and not yet delivered
     Revision startsRevision_ = 0;
     std::jthread planThread_, startsThread_; ///< last: they stop and join before what they use goes away
 };

@@ -92,8 +92,7 @@ Command removeSurface(JobDocument& d, const std::string& surface) {
     });
 }
 
-Command describeSurface(JobDocument& d, const std::string& surface, SurfaceKind kind, Hand hand,
-                        const std::string& area) {
+Command describeSurface(JobDocument& d, const std::string& surface, SurfaceKind kind, Hand hand, const Area& area) {
     return changeSurface(ShellCommands::tr("Say what the surface is"), d, surface, [&](Surface& s) {
         s.kind = kind;
         s.hand = hand;

@@ -20,7 +20,7 @@ Command duplicateSurface(JobDocument&, const std::string& surface, const std::st
 /// A mirror image for the other side of the van.
 Command mirrorSurface(JobDocument&, const std::string& surface, const std::string& name);
 Command removeSurface(JobDocument&, const std::string& surface);
-Command describeSurface(JobDocument&, const std::string& surface, SurfaceKind kind, Hand hand, const std::string& area);
+Command describeSurface(JobDocument&, const std::string& surface, SurfaceKind kind, Hand hand, const Area& area);
 
 /// Which way its upper edge leans.
 Command leanSurface(JobDocument&, const std::string& surface, bool outwards);

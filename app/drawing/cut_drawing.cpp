@@ -167,9 +167,9 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
         if (cut.items[i].rack == item.rack && cut.items[i].decided == item.decided) ++number;
     if (item.rack) {
         const QString name = QString::fromStdString(item.name);
-        return item.stock.starts_with(kOffcutOf)
-                   ? (counted == CountedAs::Planks ? CutDrawing::tr("Offcut of plank %1") : CutDrawing::tr("Sawn out of %1"))
-                         .arg(name)
+        return item.stock.starts_with(kOffcutOf) ? (counted == CountedAs::Planks ? CutDrawing::tr("Offcut of plank %1")
+                                                                                 : CutDrawing::tr("Sawn out of %1"))
+                                                       .arg(name)
                : name.isEmpty() ? CutDrawing::tr("From the rack %1").arg(number)
                                 : CutDrawing::tr("From the rack: %1").arg(name);
     }
@@ -245,7 +245,7 @@ QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     }
     QStringList free;
     for (const int i : step.frees)
-        if (i >= 0 && i < int(item.pieces.size())) free << QString::fromStdString(item.pieces[std::size_t(i)].name);
+        if (i >= 0 && i < int(item.pieces.size())) free << pieceText(item.pieces[std::size_t(i)].name);
     return free.isEmpty() ? text : text + QStringLiteral("  →  ") + free.join(QStringLiteral(", "));
 }
 
@@ -316,7 +316,7 @@ void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const Produ
         const LyingPiece& lies = item.pieces[i];
         const QPainterPath path = view.path(lies.shape);
         const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
-        QList<Line> lines{{(lies.cut ? QStringLiteral("✓ ") : QString()) + QString::fromStdString(lies.name), true}};
+        QList<Line> lines{{(lies.cut ? QStringLiteral("✓ ") : QString()) + pieceText(lies.name), true}};
         const Bounds b = boundsOf(lies.shape);
         lines << Line{piece ? sizeText(*piece, cut.form, figures) : sizeText(b.width(), b.height(), cut.form, figures),
                       false};
@@ -327,7 +327,7 @@ void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const Produ
             if (lines.size() > 2) text += QStringLiteral("   ") + lines[2].text;
             lines = {{text, false}};
             if (QFontMetricsF(textFont(0.85)).horizontalAdvance(text) + 8 > path.boundingRect().width())
-                lines = {{QString::fromStdString(lies.name), true}, {sizeText(b.width(), 0, cut.form, figures), false}};
+                lines = {{pieceText(lies.name), true}, {sizeText(b.width(), 0, cut.form, figures), false}};
         }
         QColor ground = cut.form == StockForm::Roll ? t.raised : QColor(Qt::transparent);
         if (cut.form == StockForm::Roll) ground.setAlpha(190);

@@ -288,9 +288,7 @@ void paintSectionFill(QPainter& painter, const QRectF& layer, const Product& pro
     case LayerRole::Underlay: lines(dimmed(QColor(0x9FB3A2)), dimmed(QColor(0x62766A)), 5, 0.5); break;
     case LayerRole::Adhesive: painter.fillRect(layer, dimmed(QColor(0xC9B8C6))); break;
     case LayerRole::Coating: painter.fillRect(layer, dimmed(QColor(0x8AA0B5))); break;
-    case LayerRole::Finish:
-        paintFinishFill(painter, layer, product, lines);
-        break;
+    case LayerRole::Finish: paintFinishFill(painter, layer, product, lines); break;
     case LayerRole::Trim:
     case LayerRole::Sundry: break;
     }

@@ -24,7 +24,7 @@ void paintName(QPainter& painter, const QPainterPath& shape, const Piece& piece,
     painter.setFont(textFont(0.8));
     const QFontMetricsF metrics(painter.font());
     if (across < metrics.height() + 1) return;
-    const QString name = QString::fromStdString(piece.name);
+    const QString name = pieceText(piece.name);
     const QString length = figures.length(piece.length, false);
     QString text = name + QStringLiteral("   ") + length + (note.isEmpty() ? QString() : QStringLiteral("   ") + note);
     if (metrics.horizontalAdvance(text) + 12 > along) text = name + QStringLiteral("   ") + length;
@@ -60,12 +60,12 @@ void paintPanelName(QPainter& painter, const QPainterPath& shape, const Piece& p
     const QRectF box = shape.boundingRect();
     painter.setFont(textFont(0.85));
     const QFontMetricsF metrics(painter.font());
-    QStringList lines{piece.cut.empty() ? SetOutDrawing::tr("panel %1").arg(QString::fromStdString(piece.name))
-                                        : SetOutDrawing::tr("piece %1").arg(QString::fromStdString(piece.name)),
+    QStringList lines{piece.cut.empty() ? SetOutDrawing::tr("panel %1").arg(pieceText(piece.name))
+                                        : SetOutDrawing::tr("piece %1").arg(pieceText(piece.name)),
                       figures.length(piece.length, false) + QStringLiteral(" × ") + figures.length(piece.width, false)};
     if (piece.removable) lines << SetOutDrawing::tr("comes off");
     // All of it where there is room, else its number alone; in the middle, or beside what is cut out.
-    for (const QStringList& text : {lines, QStringList{QString::fromStdString(piece.name)}}) {
+    for (const QStringList& text : {lines, QStringList{pieceText(piece.name)}}) {
         double width = 0;
         for (const QString& l : text) width = std::max(width, metrics.horizontalAdvance(l));
         QRectF at(0, 0, width + 6, metrics.lineSpacing() * static_cast<double>(text.size()) + 4);
@@ -110,7 +110,7 @@ void paintLines(QPainter& painter, const PlanView& view, const Piece& piece) {
 void paintPanelBeside(QPainter& painter, const PlanView& view, const Piece& piece) {
     const QRectF box = view.path(piece.cut).boundingRect();
     painter.setFont(textFont(0.72));
-    const QString name = QString::fromStdString(piece.name);
+    const QString name = pieceText(piece.name);
     const QFontMetricsF metrics(painter.font());
     const bool upright = box.height() > box.width();
     if (std::min(box.width(), box.height()) < metrics.height() - 4 ||

@@ -1,5 +1,6 @@
 #include "app/widgets/tally_strip.h"
 
+#include "app/document/commands.h"
 #include "app/drawing/theme.h"
 #include "app/widgets/risk.h"
 #include "core/catalogue/family.h"
@@ -9,10 +10,12 @@
 
 #include <QFontMetricsF>
 #include <QFrame>
+#include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -175,6 +178,7 @@ void TallyStrip::recompute() {
     for (const Remark& r : plan.remarks) {
         if (r.severity != Severity::Note) remarks.needsAttention = true;
         remarks.madeOf << sentenceWithPlace(document_.job(), r, f);
+        remarks.remarks.push_back(r);
     }
     remarks.value = QString::number(plan.remarks.size());
     if (plan.remarks.empty()) remarks.madeOf << tr("Nothing to remark.");
@@ -211,7 +215,8 @@ void TallyStrip::sumUp(const Plan& plan, const Figures& f, Figure& cost, Figure&
     std::map<std::string, std::pair<Money, Kg>> areas;
     for (const SurfaceCost& c : costBySurface(job, plan)) {
         const Surface* s = job.surface(c.surface);
-        auto [at, fresh] = areas.try_emplace(s ? s->area : std::string(), Money{0, job.currency}, Kg{});
+        auto [at, fresh] =
+            areas.try_emplace(s ? areaText(s->area).toStdString() : std::string(), Money{0, job.currency}, Kg{});
         if (c.cost) at->second.first = at->second.first + *c.cost;
         at->second.second = at->second.second + c.mass;
     }
@@ -296,12 +301,30 @@ void TallyStrip::open(int index) {
     auto* title = new QLabel(f.name + QStringLiteral("  ") + f.value);
     title->setFont(textFont(1.05, true));
     column->addWidget(title);
-    for (const QString& line : f.madeOf) {
+    const Figures figures = figuresFor(document_.job(), decimalMark_);
+    for (qsizetype i = 0; i < f.madeOf.size(); ++i) {
+        const QString& line = f.madeOf[i];
         auto* label = new QLabel(line);
         label->setTextFormat(Qt::PlainText);
         label->setWordWrap(true);
         label->setMinimumWidth(std::min(460, QFontMetrics(label->font()).horizontalAdvance(line) + 8));
-        column->addWidget(label);
+        auto* row = new QHBoxLayout;
+        row->setSpacing(12);
+        row->addWidget(label, 1);
+        column->addLayout(row);
+        if (i >= static_cast<qsizetype>(f.remarks.size())) continue;
+        // What would settle it stands beside it, to be done by one press.
+        const Remark remark = f.remarks[static_cast<std::size_t>(i)];
+        const QString fix = fixText(document_.job(), remark, figures);
+        if (fix.isEmpty()) continue;
+        auto* button = new QPushButton(fix);
+        button->setObjectName(QStringLiteral("fix"));
+        button->setAccessibleDescription(line);
+        connect(button, &QPushButton::clicked, popup, [this, popup, remark] {
+            popup->close();
+            if (Command command = takeFix(document_, remark)) push(document_, std::move(command));
+        });
+        row->addWidget(button, 0, Qt::AlignTop);
     }
     popup->adjustSize();
     const QPoint at = mapToGlobal(cell(index).topLeft().toPoint());

@@ -27,6 +27,7 @@ public:
         QString change;
         bool needsAttention = false;
         QStringList madeOf;
+        std::vector<Remark> remarks{}; ///< of those among them that are remarks, in the same order
     };
     /// What is shown now, for tests and for the printed sheet.
     [[nodiscard]] const std::vector<Figure>& figures() const { return figures_; }

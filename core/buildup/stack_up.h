@@ -31,6 +31,7 @@ struct Stack {
     Mm toMetal;                  ///< from the finished face to the metal
     Mm lampDepth;                ///< of that, what no insulation takes up
     std::vector<Remark> remarks; ///< LayerTooDeep: places are layers
+    friend bool operator==(const Stack&, const Stack&) = default;
 };
 
 /// Adds a build-up up. A layer counts with thickness * (1 - squash). Insulation between ribs, and battens beside them,
@@ -48,6 +49,7 @@ struct HeadroomLeft {
     Mm worst;                          ///< less all tolerances at once
     Mm probable;                       ///< less the root of the sum of their squares
     std::optional<bool> standsUpright; ///< worst >= person + clearance; nothing without a person
+    friend bool operator==(const HeadroomLeft&, const HeadroomLeft&) = default;
 };
 /// @param heights  bare, floor metal to ceiling ribs, at one or more places; not empty
 HeadroomLeft headroomLeft(std::span<const Mm> heights, const Stack& floor, const Stack& ceiling,
@@ -58,6 +60,7 @@ struct ThresholdStep {
     Mm step; ///< negative: the sill stands proud
     bool needsTransition{};
     Mm rampRun; ///< of a strip at the given slope
+    friend bool operator==(const ThresholdStep&, const ThresholdStep&) = default;
 };
 /// @param sill   of the door's sill over the bare floor
 /// @param limit  steps up to this need no transition

@@ -39,14 +39,14 @@ struct Purchase {
     M2 laidArea;
     Kg boughtMass;
     Kg laidMass;
-    Mm lengthNeeded;              ///< off the roll; 0 for packs
-    Mm lengthLeft;                ///< of the last roll; 0 for packs
-    int spare{};                  ///< of the packs, items or steps of a roll: beyond what the plan takes
-    double amount{};              ///< of what is measured out: litres, kg, m2, or in the unit of what it serves
-    double amountPerPack{};       ///< in one
-    int offcuts{};                ///< of what is cut to size: worth keeping
-    Mm offcutLength, offcutWidth; ///< of the largest of them
-    bool oneLot{};                ///< all of it from one lot
+    Mm lengthNeeded;                     ///< off the roll; 0 for packs
+    Mm lengthLeft;                       ///< of the last roll; 0 for packs
+    int spare{};                         ///< of the packs, items or steps of a roll: beyond what the plan takes
+    double amount{};                     ///< of what is measured out: litres, kg, m2, or in the unit of what it serves
+    double amountPerPack{};              ///< in one
+    int offcuts{};                       ///< of what is cut to size: worth keeping
+    Mm offcutLength, offcutWidth;        ///< of the largest of them
+    bool oneLot{};                       ///< all of it from one lot
     std::optional<Serves> serves{};      ///< of small things: in whose unit the amount is
     std::vector<PurchaseShare> shares{}; ///< by surface, in the job's order
     /// Whether it is an amount in containers or packs rather than counted or taken off a roll.

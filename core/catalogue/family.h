@@ -54,11 +54,11 @@ struct ProductFamily {
     std::string_view rowField{};    ///< the field that says how far its rows lie apart; empty: it has no rows
     std::string_view columnField{}; ///< the same for the columns of a grid
     // Each of these may be left out; what then holds stands beside it.
-    Mm (*thickness)(const Product&) = nullptr;       ///< its field `thickness`, or 0
-    TrimLength (*bar)(const Product&) = nullptr;     ///< it is not sold in lengths
-    bool (*porous)(const Product&) = nullptr;        ///< its face is closed
-    double (*massPerM2)(const Product&) = nullptr;   ///< its field `massPerArea`, or 0
-    Suitability (*suits)(const Product&) = nullptr;  ///< nobody sees it: it stands nothing
+    Mm (*thickness)(const Product&) = nullptr;      ///< its field `thickness`, or 0
+    TrimLength (*bar)(const Product&) = nullptr;    ///< it is not sold in lengths
+    bool (*porous)(const Product&) = nullptr;       ///< its face is closed
+    double (*massPerM2)(const Product&) = nullptr;  ///< its field `massPerArea`, or 0
+    Suitability (*suits)(const Product&) = nullptr; ///< nobody sees it: it stands nothing
 };
 
 /// All families, in the order in which they are listed. They come from the one table in core/families/table.cpp.

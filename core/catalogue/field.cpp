@@ -43,7 +43,8 @@ std::vector<Remark> checkFields(const FieldValues& values, std::span<const Field
                             {"value", fact(value)},
                             {"least", fact(field.least)},
                             {"most", fact(field.most)}},
-                           Fix{FixKind::SetField, std::string(field.key), field.byDefault}});
+                           Fix{place.part == Part::Rule ? FixKind::SetRule : FixKind::SetField, std::string(field.key),
+                               field.byDefault}});
     }
     return remarks;
 }

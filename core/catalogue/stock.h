@@ -114,8 +114,8 @@ std::span<const Field> rollFields();
 std::span<const Field> clothFields();
 std::span<const Field> foamFields();
 
-/// Of a product whose fields passed checkFields(), of any family that is cut from sheets or off a roll: by the fields of
-/// these names that it has.
+/// Of a product whose fields passed checkFields(), of any family that is cut from sheets or off a roll: by the fields
+/// of these names that it has.
 TrimLength trimOf(const Product& product);
 SheetGoods sheetOf(const Product& product);
 RollGoods rollOf(const Product& product);

@@ -33,7 +33,7 @@ Suitability demandOf(const Surface& s, bool curved) {
     case SurfaceKind::RearDoor: ask(Strain::Wear, 1); break;
     default: break;
     }
-    if (s.area == "wet cell") ask(Strain::Wet, 3);
+    if (s.area.kind == AreaKind::WetCell) ask(Strain::Wet, 3);
     return d;
 }
 

@@ -19,6 +19,8 @@ struct ShapeLayout {
 /// Moves overlapping pieces on a roll of a given length until none overlaps: guided local search over no-fit regions.
 class ShapeSearch {
 public:
+    static constexpr double kTouching = 0.008; ///< mm: overlaps up to this count as none
+    static constexpr double kNever = std::numeric_limits<double>::infinity();
     struct Fixed {
         int form;
         Point at;

@@ -1,6 +1,5 @@
 #include "core/families/adhesives.h"
 
-
 namespace westrum {
 namespace {
 
@@ -17,8 +16,8 @@ double heatAt(SurfaceKind kind) {
 
 void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>& remarks) {
     const Adhesive a = adhesiveOf(f.product);
-    layer.take = takeOffAdhesive(f.shape, a, f.below && isPorous(*f.below), f.above && isPorous(*f.above), f.spread,
-                                 f.close);
+    layer.take =
+        takeOffAdhesive(f.shape, a, f.below && isPorous(*f.below), f.above && isPorous(*f.above), f.spread, f.close);
     layer.area = layer.take.area;
     layer.mass = {layer.take.amount * a.dryShare};
     layer.purchase = buyAmount(f.product, layer.take, a.container.value, layer.mass);

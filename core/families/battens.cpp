@@ -31,7 +31,6 @@ void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>& remar
 
 void addBattens(const Product& product, const std::string& surface, const std::string&, const LayerPlan& plan,
                 WantedPieces& found) {
-
     const TrimLength bar = barOf(product);
     const double most = (bar.length - bar.endTrim * 2).value;
     int number = 0;
@@ -41,8 +40,7 @@ void addBattens(const Product& product, const std::string& surface, const std::s
         for (int n = 0; n < parts; ++n) {
             CutPiece wanted;
             wanted.key = "batten/" + surface + "/" + std::to_string(number) + "/" + std::to_string(n + 1);
-            wanted.name =
-                "batten " + std::to_string(number) + (parts > 1 ? "." + std::to_string(n + 1) : std::string());
+            wanted.name = PieceName::of(PiecePart::Batten, 0, number, parts > 1 ? n + 1 : 0);
             wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, length.value / parts, bar.width.value)}};
             found.pieces.push_back(std::move(wanted));

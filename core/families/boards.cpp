@@ -13,7 +13,21 @@ constexpr std::array<Field, 3> kFixing{{
     {"fixCups", "cups under the heads", FieldUnit::Flag, 0, 1, 0},
 }};
 constexpr double kWideBoard = 100; // mm: a wider one has two fixings at every crossing
-constexpr std::array kRemarks{RemarkKind::BoardWiderThanSurface, RemarkKind::CutoutSliver, RemarkKind::DatumMissing, RemarkKind::JointsInLine, RemarkKind::JointsOffSupport, RemarkKind::LampOffRow, RemarkKind::NoSupports, RemarkKind::RunLongerThanStock, RemarkKind::TaperLosesLock, RemarkKind::TaperTooNarrow, RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird, RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces};
+constexpr std::array kRemarks{RemarkKind::BoardWiderThanSurface,
+                              RemarkKind::CutoutSliver,
+                              RemarkKind::DatumMissing,
+                              RemarkKind::JointsInLine,
+                              RemarkKind::JointsOffSupport,
+                              RemarkKind::LampOffRow,
+                              RemarkKind::NoSupports,
+                              RemarkKind::RunLongerThanStock,
+                              RemarkKind::TaperLosesLock,
+                              RemarkKind::TaperTooNarrow,
+                              RemarkKind::CentreOpeningsMissing,
+                              RemarkKind::EdgeBelowThird,
+                              RemarkKind::GapBelowProduct,
+                              RemarkKind::NothingLeftInsideGap,
+                              RemarkKind::TooManyPieces};
 
 TrimLength bar(const Product& product) {
     const Board b = boardOf(product);
@@ -34,8 +48,8 @@ double boardFixings(const NeedFacts& f) {
         int crossings = 0;
         for (const PlacedSupport& s : f.shape->supports)
             crossings += s.along == up && s.centre > low - 1 && s.centre < high + 1 ? 1 : 0;
-        places +=
-            each * (crossings > 0 ? crossings : fixingsAlong({high - low}, kFixFromEnd, {fixingValue(f, "fixField")}).count);
+        places += each * (crossings > 0 ? crossings
+                                        : fixingsAlong({high - low}, kFixFromEnd, {fixingValue(f, "fixField")}).count);
     }
     return places;
 }
@@ -44,14 +58,14 @@ void needs(const NeedFacts& f, std::vector<Need>& found) { hold(f, boardFixings(
 
 /// Boards as bars of their lengths; rips and notches are marked on them.
 void addBoards(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
-                WantedPieces& found) {
+               WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
 
     const double width = barOf(product).width.value;
     for (const Piece& piece : setOut.pieces) {
         CutPiece wanted;
         wanted.weighed = true;
-        wanted.key = "board/" + surface + layer + "/" + piece.name;
+        wanted.key = "board/" + surface + layer + "/" + piece.name.key();
         wanted.name = piece.name;
         wanted.surface = surface;
         wanted.shape = {{rectangle(0, 0, piece.length.value, width)}};
@@ -102,7 +116,10 @@ Family boardFamily() {
                         .rowField = "cover",
                         .bar = bar,
                         .porous = [](const Product&) { return true; },
-                        .suits = [](const Product&) { return Suitability{1, 2, 2, 1, 2}; }},
+                        .suits =
+                            [](const Product&) {
+                                return Suitability{1, 2, 2, 1, 2};
+                            }},
             .hours = {0.5, 0.04},
             .setOut = boardSetOut(),
             .fixing = kFixing,

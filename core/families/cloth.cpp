@@ -6,7 +6,10 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CushionHole, RemarkKind::CushionNoHeight, RemarkKind::CushionThin, RemarkKind::PieceWiderThanRoll, RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces};
+constexpr std::array kRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
+                              RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
+                              RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
+                              RemarkKind::TooManyPieces};
 
 /// The cloth's mass is that of all its panels: borders and bottoms weigh too.
 void reckon(const Product& product, LayerPlan& layer) {
@@ -40,7 +43,10 @@ Family clothFamily() {
                         .counted = CountedAs::MetresOfRoll,
                         .quantity = Quantity::Length,
                         .porous = [](const Product&) { return true; },
-                        .suits = [](const Product&) { return Suitability{0, 1, 2, 3, 1}; }},
+                        .suits =
+                            [](const Product&) {
+                                return Suitability{0, 1, 2, 3, 1};
+                            }},
             .hours = {0.8, 0.3},
             .setOut = clothSetOut(),
             .laid = {.seat = true, .blade = true, .lotShows = true},

@@ -1,6 +1,5 @@
 #include "core/families/coatings.h"
 
-
 namespace westrum {
 namespace {
 
@@ -37,7 +36,10 @@ Family coatingFamily() {
                                 const Coating c = coatingOf(p);
                                 return c.coats / c.spreadingRateM2PerLitre * c.dryKgPerLitre;
                             },
-                        .suits = [](const Product&) { return Suitability{2, 2, 1, 3, 2}; }},
+                        .suits =
+                            [](const Product&) {
+                                return Suitability{2, 2, 1, 3, 2};
+                            }},
             .hours = {0.25, 0},
             .takeOff = takeOff,
             .needs = needs,

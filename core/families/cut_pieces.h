@@ -3,6 +3,7 @@
 #include "core/catalogue/stock.h"
 #include "core/cutting/leftovers.h"
 #include "core/geometry/polygon.h"
+#include "core/units/piece_name.h"
 
 #include <optional>
 #include <string>
@@ -13,7 +14,7 @@ namespace westrum {
 /// One piece that is wanted of a product, wherever it comes from.
 struct CutPiece {
     std::string key; ///< stays the same while the piece is the same, through every edit elsewhere
-    std::string name;
+    PieceName name;
     std::string surface; ///< id; empty: of none
     Region shape;        ///< as it is to be cut, its bounds from 0, 0; length along x
     Region place;        ///< where it lies on the surface, if that is known
@@ -46,7 +47,8 @@ struct CutStep {
 /// A piece as it lies on an item of stock.
 struct LyingPiece {
     int piece = -1; ///< place in ProductCut::pieces; -1: cut for an earlier list, no longer wanted as it is
-    std::string key, name;
+    std::string key;
+    PieceName name;
     Point at;             ///< lower left of its bounds, on the stock
     double rotationRad{}; ///< by which it is turned
     Region shape;         ///< as it lies

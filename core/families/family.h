@@ -24,7 +24,8 @@ struct HourRate {
 
 /// What plan, screens and papers must know of how it lies, one fact each.
 struct Laid {
-    bool unitsBySetOut = false;  ///< its set-out opens the units that are bought, one by one, and shares pieces out on them
+    bool unitsBySetOut =
+        false; ///< its set-out opens the units that are bought, one by one, and shares pieces out on them
     bool choosesLengths = false; ///< its set-out chooses among the lengths that it is sold in
     bool floats = false;         ///< laid loose on the base: hides nothing that was not checked with it
     bool wrapped = false;        ///< a lining above may wrap its panels one by one
@@ -37,7 +38,7 @@ struct Laid {
     bool lampsOnRows = false;    ///< lamps in it fall onto the middle of a row
     bool centred = true;         ///< it is told how far it lies off its centre line
     bool plainKeys = false;      ///< keys of its steps go without its name: it was there first, and ticks hang on them
-    bool (*takesReliefs)(const FieldValues& rules) = nullptr; ///< cuts from its edge inwards let it stretch further
+    bool (*takesReliefs)(const FieldValues& rules) = nullptr;  ///< cuts from its edge inwards let it stretch further
     bool (*jointsCovered)(const FieldValues& rules) = nullptr; ///< by strips; null: never
     /// Whether it is to go on round the corner from a neighbour, and how much of a pitch the neighbour's last one used.
     bool (*runsOn)(const FieldValues& rules) = nullptr;
@@ -55,10 +56,10 @@ enum class Lettering {
 struct Drawn {
     std::string_view style = "wood";
     Lettering lettering = Lettering::AlongRow;
-    bool grainLeads = false;    ///< strokes follow the set-out's grain, not its rows
-    bool margins = true;        ///< what is cut beyond the edges shows
-    bool tellsOffcuts = false;  ///< pieces from offcuts and slivers are marked
-    bool showsDatum = true;     ///< the van's lines, supports and centre line are drawn over it
+    bool grainLeads = false;   ///< strokes follow the set-out's grain, not its rows
+    bool margins = true;       ///< what is cut beyond the edges shows
+    bool tellsOffcuts = false; ///< pieces from offcuts and slivers are marked
+    bool showsDatum = true;    ///< the van's lines, supports and centre line are drawn over it
     bool showsOpenings = true;
 };
 

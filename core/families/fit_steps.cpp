@@ -55,8 +55,8 @@ std::vector<FitStep> fitSteps(FitFacts facts) {
         for (std::size_t i = from; i < steps.size(); ++i) {
             steps[i].layer = layer.layer;
             if (!family->laid.plainKeys || nth > 0)
-                steps[i].key = layer.product->family + (nth > 0 ? std::to_string(nth + 1) : std::string()) + "/" +
-                               steps[i].key;
+                steps[i].key =
+                    layer.product->family + (nth > 0 ? std::to_string(nth + 1) : std::string()) + "/" + steps[i].key;
         }
     }
     const bool anything = std::any_of(facts.layers.begin(), facts.layers.end(),

@@ -7,13 +7,13 @@
 namespace westrum {
 
 void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
-                WantedPieces& found) {
+               WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
 
     for (const Piece& piece : setOut.pieces) {
         CutPiece wanted;
         wanted.weighed = true;
-        wanted.key = "panel/" + surface + layer + "/" + piece.name;
+        wanted.key = "panel/" + surface + layer + "/" + piece.name.key();
         wanted.name = piece.name;
         wanted.surface = surface;
         const Region& own = piece.cut.empty() ? piece.shape : piece.cut;
@@ -49,7 +49,7 @@ void addLinings(const Product& product, const std::string& surface, const std::s
         CutPiece wanted;
         wanted.offPattern = piece.offPattern;
         wanted.weighed = true;
-        wanted.key = "lining/" + surface + layer + "/" + piece.name;
+        wanted.key = "lining/" + surface + layer + "/" + piece.name.key();
         wanted.name = piece.name;
         wanted.surface = surface;
         wanted.shape = turned(piece.cut, turn);

@@ -6,7 +6,10 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CushionHole, RemarkKind::CushionNoHeight, RemarkKind::CushionThin, RemarkKind::PieceWiderThanRoll, RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces};
+constexpr std::array kRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
+                              RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
+                              RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
+                              RemarkKind::TooManyPieces};
 
 void look(const LayersAbout& about, SetOutRequest& request) {
     for (std::size_t i = about.at + 1; i < about.products.size(); ++i)
@@ -24,7 +27,10 @@ Family foamFamily() {
                         .fields = foamFields(),
                         .counted = CountedAs::Sheets,
                         .porous = [](const Product&) { return true; },
-                        .suits = [](const Product&) { return Suitability{0, 0, 1, 3, 0}; }},
+                        .suits =
+                            [](const Product&) {
+                                return Suitability{0, 0, 1, 3, 0};
+                            }},
             .hours = {0.1, 0.2},
             .setOut = foamSetOut(),
             .laid = {.cushion = true, .blade = true},

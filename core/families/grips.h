@@ -31,9 +31,9 @@ struct Grip {
     Moves moves{};
     Pull pull = Pull::Up;
     Stands stands = Stands::There;
-    int index = -1; ///< of the joint or opening; of a relief cut twice its place, and one more for its inner end
-    Point at;       ///< of what is moved; the line through it runs across the pull
-    bool line = false; ///< it moves a line that runs right over the surface
+    int index = -1;     ///< of the joint or opening; of a relief cut twice its place, and one more for its inner end
+    Point at;           ///< of what is moved; the line through it runs across the pull
+    bool line = false;  ///< it moves a line that runs right over the surface
     bool snaps = false; ///< onto supports that it comes near
     // Of what sets a rule: value = sense x (coordinate - origin), the coordinate along the pull.
     std::string_view rule{};
@@ -52,8 +52,8 @@ struct Grip {
 struct GripFacts {
     const Product& product;
     const FieldValues& rules;
-    const SetOut& setOut; ///< laid
-    Bounds outline;       ///< of the surface as measured
+    const SetOut& setOut;                 ///< laid
+    Bounds outline;                       ///< of the surface as measured
     std::span<const ReliefCut> reliefs{}; ///< as the job has them
     std::span<const OpeningFact> openings{};
     bool lies = false; ///< the surface lies rather than stands

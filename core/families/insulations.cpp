@@ -1,6 +1,5 @@
 #include "core/families/insulations.h"
 
-
 namespace westrum {
 namespace {
 

@@ -7,7 +7,16 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::NoGlass, RemarkKind::NoPanelsBelow, RemarkKind::PieceWiderThanRoll, RemarkKind::ReliefOutside, RemarkKind::RepeatBeyondPiece, RemarkKind::RollTooNarrow, RemarkKind::StretchBeyondLining, RemarkKind::TooManyPieces, RemarkKind::UndersizeBeyondStretch, RemarkKind::NothingLeftInsideGap};
+constexpr std::array kRemarks{RemarkKind::NoGlass,
+                              RemarkKind::NoPanelsBelow,
+                              RemarkKind::PieceWiderThanRoll,
+                              RemarkKind::ReliefOutside,
+                              RemarkKind::RepeatBeyondPiece,
+                              RemarkKind::RollTooNarrow,
+                              RemarkKind::StretchBeyondLining,
+                              RemarkKind::TooManyPieces,
+                              RemarkKind::UndersizeBeyondStretch,
+                              RemarkKind::NothingLeftInsideGap};
 
 void look(const LayersAbout& about, SetOutRequest& request) {
     request.panels.assign(about.panelsBelow.begin(), about.panelsBelow.end());

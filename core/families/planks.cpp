@@ -6,7 +6,11 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CutoutSliver, RemarkKind::EdgeRowSliver, RemarkKind::EndStaggerBelowLabel, RemarkKind::FieldOutOfRange, RemarkKind::GapBelowProduct, RemarkKind::NotProvenLeast, RemarkKind::NothingLeftInsideGap, RemarkKind::PlankWiderThanFloor, RemarkKind::RowsCannotBeLaid, RemarkKind::RowsNotLaid, RemarkKind::TooManyPieces};
+constexpr std::array kRemarks{
+    RemarkKind::CutoutSliver,         RemarkKind::EdgeRowSliver,       RemarkKind::EndStaggerBelowLabel,
+    RemarkKind::FieldOutOfRange,      RemarkKind::GapBelowProduct,     RemarkKind::NotProvenLeast,
+    RemarkKind::NothingLeftInsideGap, RemarkKind::PlankWiderThanFloor, RemarkKind::RowsCannotBeLaid,
+    RemarkKind::RowsNotLaid,          RemarkKind::TooManyPieces};
 
 void reckon(const Product& product, LayerPlan& layer) {
     layer.planks = takeOffPlanks(layer.setOut, plankOf(product));
@@ -22,7 +26,7 @@ TrimLength bar(const Product& product) {
 
 /// The planks of one set-out as bars with their pieces where they are cut.
 void addPlanks(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
-                WantedPieces& found) {
+               WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
     const Mm kerf = plankRulesOf(plan.rules).kerf;
 
@@ -46,7 +50,7 @@ void addPlanks(const Product& product, const std::string& surface, const std::st
             if (!right) used += piece.length.value + kerf.value;
             const double y = far ? width - piece.width.value : 0;
             CutPiece wanted;
-            wanted.key = "plank/" + surface + layer + "/" + piece.name;
+            wanted.key = "plank/" + surface + layer + "/" + piece.name.key();
             wanted.name = piece.name;
             wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, piece.length.value, piece.width.value)}};
@@ -110,7 +114,10 @@ Family plankFamily() {
                         .rowField = "width",
                         .bar = bar,
                         .massPerM2 = [](const Product& p) { return plankOf(p).massKgPerM2(); },
-                        .suits = [](const Product&) { return Suitability{2, 2, 3, 0, 3}; }},
+                        .suits =
+                            [](const Product&) {
+                                return Suitability{2, 2, 3, 0, 3};
+                            }},
             .hours = {0.25, 0.02},
             .setOut = plankSetOut(),
             .laid = {.unitsBySetOut = true, .floats = true, .lotShows = true, .centred = false, .plainKeys = true},

@@ -15,7 +15,11 @@ constexpr std::array<Field, 5> kFixing{{
     {"fixCups", "cups under the heads", FieldUnit::Flag, 0, 1, 0},
 }};
 constexpr Mm kThin{4.5}; // a sheet that bends
-constexpr std::array kRemarks{RemarkKind::BendTooTight, RemarkKind::JointsOffSupport, RemarkKind::NoSupports, RemarkKind::PanelPastDoor, RemarkKind::PanelTooLarge, RemarkKind::SolidMoves, RemarkKind::SpanTooWide, RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird, RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces};
+constexpr std::array kRemarks{
+    RemarkKind::BendTooTight,    RemarkKind::JointsOffSupport,      RemarkKind::NoSupports,
+    RemarkKind::PanelPastDoor,   RemarkKind::PanelTooLarge,         RemarkKind::SolidMoves,
+    RemarkKind::SpanTooWide,     RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
+    RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap,  RemarkKind::TooManyPieces};
 
 double panelFixings(const NeedFacts& f) {
     std::vector<double> across; // supports that run up and down
@@ -26,9 +30,9 @@ double panelFixings(const NeedFacts& f) {
     for (const Piece& piece : f.setOut->pieces)
         for (const Ring& ring : piece.shape.rings)
             if (signedArea(ring) > 0)
-                places +=
-                    fixingsOfPanel(ring, {fixingValue(f, "fixInset")}, {fixingValue(f, "fixEdge")}, across, {fixingValue(f, "fixField")})
-                        .total();
+                places += fixingsOfPanel(ring, {fixingValue(f, "fixInset")}, {fixingValue(f, "fixEdge")}, across,
+                                         {fixingValue(f, "fixField")})
+                              .total();
     return places;
 }
 

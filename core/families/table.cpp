@@ -19,21 +19,9 @@ namespace westrum {
 // One line a family, and nothing else in this file: a program that has a family more links its own table.
 std::span<const Family> familyTable() {
     static const std::array all{
-        plankFamily(),
-        boardFamily(),
-        sheetFamily(),
-        tileFamily(),
-        liningFamily(),
-        foamFamily(),
-        clothFamily(),
-        underlayFamily(),
-        barrierFamily(),
-        insulationFamily(),
-        battenFamily(),
-        adhesiveFamily(),
-        coatingFamily(),
-        trimFamily(),
-        sundryFamily(),
+        plankFamily(),  boardFamily(),    sheetFamily(),    tileFamily(),    liningFamily(),
+        foamFamily(),   clothFamily(),    underlayFamily(), barrierFamily(), insulationFamily(),
+        battenFamily(), adhesiveFamily(), coatingFamily(),  trimFamily(),    sundryFamily(),
     };
     return all;
 }

@@ -6,7 +6,11 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CutTileSliver, RemarkKind::DatumMissing, RemarkKind::NothingToRunOn, RemarkKind::TileLargerThanSurface, RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird, RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces, RemarkKind::FieldOutOfRange};
+constexpr std::array kRemarks{RemarkKind::CutTileSliver,         RemarkKind::DatumMissing,
+                              RemarkKind::NothingToRunOn,        RemarkKind::TileLargerThanSurface,
+                              RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
+                              RemarkKind::GapBelowProduct,       RemarkKind::NothingLeftInsideGap,
+                              RemarkKind::TooManyPieces,         RemarkKind::FieldOutOfRange};
 
 TileStart startAcross(const FieldValues& rules) {
     return static_cast<TileStart>(static_cast<int>(valueOf(rules, tileRuleFields(), "startX")));
@@ -44,8 +48,8 @@ std::vector<Grip> grips(const GripFacts& f) {
                        .handRule = "startX",
                        .byHand = static_cast<double>(TileStart::ByHand)});
     // With a joint between them the first row begins where what is covered begins.
-    all.push_back(startLineGrip(f, tile.height.value, s.jointWidth.value > 0 ? net.low.y : s.rows.front().low,
-                                "startY", static_cast<double>(TileStart::ByHand)));
+    all.push_back(startLineGrip(f, tile.height.value, s.jointWidth.value > 0 ? net.low.y : s.rows.front().low, "startY",
+                                static_cast<double>(TileStart::ByHand)));
     return all;
 }
 

@@ -33,7 +33,6 @@ void addTrims(const Product& product, const TrimPlan& trims, WantedPieces& found
     }
 }
 
-
 } // namespace
 
 Family trimFamily() {

@@ -9,7 +9,7 @@
 namespace westrum {
 namespace {
 
-constexpr std::int64_t kTileSetHours = 24;
+constexpr double kTileSetHours = 24;
 
 void routOpenings(const FitFacts& facts, std::vector<FitStep>& steps) {
     const auto covered = std::count_if(facts.openings.begin(), facts.openings.end(),
@@ -66,7 +66,7 @@ void panelSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
                      .caution = facts.overhead ? Caution::Overhead : Caution::DrillIntoBody});
     for (std::size_t i = 0; i < s.pieces.size(); ++i) {
         const Piece& p = s.pieces[i];
-        steps.push_back({.key = "panel-" + p.name,
+        steps.push_back({.key = "panel-" + p.name.key(),
                          .kind = StepKind::FixPanel,
                          .facts = {{"panel", p.name},
                                    {"length", p.length},
@@ -111,7 +111,8 @@ void tileSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitSt
     if (!tile.selfAdhesive) {
         steps.push_back({.key = "grout",
                          .kind = StepKind::GroutTiles,
-                         .facts = {{"amount", groutFor(s, tile).value}, {"hours", kTileSetHours}}});
+                         .facts = {{"amount", groutFor(s, tile).value}},
+                         .wait = Wait{WaitKind::Set, kTileSetHours}});
     }
     routOpenings(facts, steps);
 }

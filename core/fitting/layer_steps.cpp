@@ -67,14 +67,14 @@ void adhesiveSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep
                      .facts = {{"product", layer.product->name},
                                {"amount", layer.take->amount},
                                {"minutes", static_cast<std::int64_t>(a.openMinutes)},
-                               {"hours", static_cast<std::int64_t>(a.cureHours)},
                                {"coldest", static_cast<std::int64_t>(a.coldest)},
                                {"warmest", static_cast<std::int64_t>(a.warmest)},
                                {"flash", static_cast<std::int64_t>(a.flashMinutes)},
                                {"bays", std::int64_t{layer.take->bays ? layer.take->bays->count : 0}},
                                {"each", layer.take->bays ? layer.take->bays->each.value : 0.0},
                                {"bayMinutes", layer.take->bays ? layer.take->bays->minutes : 0.0}},
-                     .caution = Caution::Solvents});
+                     .caution = Caution::Solvents,
+                     .wait = Wait{WaitKind::Cure, a.cureHours}});
 }
 
 void coatingSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
@@ -85,9 +85,9 @@ void coatingSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>
                          .facts = {{"product", layer.product->name},
                                    {"coat", std::int64_t{n}},
                                    {"coats", std::int64_t{c.coats}},
-                                   {"amount", layer.take->amount / c.coats},
-                                   {"hours", static_cast<std::int64_t>(c.recoatHours)}},
-                         .caution = n == 1 ? std::optional(Caution::Solvents) : std::nullopt});
+                                   {"amount", layer.take->amount / c.coats}},
+                         .caution = n == 1 ? std::optional(Caution::Solvents) : std::nullopt,
+                         .wait = Wait{n < c.coats ? WaitKind::Recoat : WaitKind::Cure, c.recoatHours}});
 }
 
 } // namespace westrum

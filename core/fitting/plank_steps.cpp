@@ -12,11 +12,11 @@ void plankSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
                      .facts = {{"packs", std::int64_t{layer.purchase ? layer.purchase->packs : 0}}}});
     steps.push_back({.key = "acclimatise",
                      .kind = StepKind::Acclimatise,
-                     .facts = {{"hours", std::int64_t{kAcclimatiseHours}},
-                               {"restLow", std::int64_t{kRestLowC}},
+                     .facts = {{"restLow", std::int64_t{kRestLowC}},
                                {"restHigh", std::int64_t{kRestHighC}},
                                {"layLow", std::int64_t{kLayLowC}},
-                               {"layHigh", std::int64_t{kLayHighC}}}});
+                               {"layHigh", std::int64_t{kLayHighC}}},
+                     .wait = Wait{WaitKind::Rest, kAcclimatiseHours}});
     steps.push_back({.key = "base",
                      .kind = StepKind::CheckBase,
                      .facts = {{"gap", gap}},

@@ -9,7 +9,8 @@
 namespace westrum {
 namespace {
 
-constexpr std::int64_t kVinylRestHours = 24, kVinylRestC = 18, kBondHours = 24;
+constexpr std::int64_t kVinylRestC = 18;
+constexpr double kVinylRestHours = 24, kBondHours = 24;
 
 } // namespace
 
@@ -22,7 +23,8 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
     if (roll.lining == Lining::SheetVinyl)
         steps.push_back({.key = "rest",
                          .kind = StepKind::RestVinyl,
-                         .facts = {{"hours", kVinylRestHours}, {"degrees", kVinylRestC}}});
+                         .facts = {{"degrees", kVinylRestC}},
+                         .wait = Wait{WaitKind::Rest, kVinylRestHours}});
     FitStep cut{.key = "cut",
                 .kind = StepKind::CutLinings,
                 .facts = {{"product", layer.product->name}, {"count", pieces}},
@@ -63,8 +65,9 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
     }
     steps.push_back({.key = "stick",
                      .kind = roll.lining == Lining::SheetVinyl ? StepKind::LayVinyl : StepKind::StickLining,
-                     .facts = {{"count", pieces}, {"hours", kBondHours}, {"share", rules.undersize}},
-                     .caution = Caution::Solvents});
+                     .facts = {{"count", pieces}, {"share", rules.undersize}},
+                     .caution = Caution::Solvents,
+                     .wait = Wait{WaitKind::Cure, kBondHours}});
     if (!s.joints.empty()) {
         Mm total;
         for (const Joint& j : s.joints) total = total + Mm{distance(j.from, j.to)};

@@ -16,10 +16,10 @@
 
 namespace westrum {
 
-/// What a step is about. Its sentence is put together at the edge from kind and facts.
+/// What a step is about. Its sentence is put together at the edge from kind, facts and wait.
 enum class StepKind {
     CheckDelivery, ///< {packs}
-    Acclimatise,   ///< {hours} {restLow} {restHigh} {layLow} {layHigh}
+    Acclimatise,   ///< {restLow} {restHigh} {layLow} {layHigh}
     CheckBase,     ///< {gap}
     LayUnderlay,   ///< {strips} {total} {along}
     FirstRow,      ///< {row} {width} {ripped}
@@ -37,8 +37,8 @@ enum class StepKind {
     LayBarrier,     ///< {product} {strips} {total} {lap}
     FitInsulation,  ///< {product} {packs} {area} {between}
     FixBattens,     ///< {product} {count} {total}
-    SpreadAdhesive, ///< {product} {amount} {minutes} {hours} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
-    Coat,           ///< {product} {coats} {amount} {hours}
+    SpreadAdhesive, ///< {product} {amount} {minutes} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
+    Coat,           ///< {product} {coats} {amount}
     // Boards.
     RestTimber,   ///< {product} {boards}
     SnapLine,     ///< {at} from the first edge to the first joint
@@ -57,15 +57,15 @@ enum class StepKind {
     TileLines,  ///< {first} {column}
     LayTiles,   ///< {whole}
     CutTiles,   ///< {cut} {tiles}
-    GroutTiles, ///< {amount} {hours}
+    GroutTiles, ///< {amount}
     PeelTiles,  ///< {whole}
     // Linings off the roll.
-    RestVinyl,  ///< {hours} {degrees}
+    RestVinyl,  ///< {degrees}
     CutLinings, ///< {product} {count}
     CleanFace,
     CleanGlass,
-    StickLining, ///< {count} {hours} {share} by which it is cut smaller
-    LayVinyl,    ///< {count} {hours}
+    StickLining, ///< {count} {share} by which it is cut smaller
+    LayVinyl,    ///< {count}
     CloseSeams,  ///< {count} {total} {lap} {lapped}
     TurnUpstand, ///< {height}
     TrimLining,  ///< {allowance} {turnIn}
@@ -100,6 +100,19 @@ enum class Caution {
     FoamFire
 };
 
+/// What has to be waited for with a step.
+enum class WaitKind {
+    Rest,   ///< before it: what was bought gets used to the room
+    Set,    ///< before it: what is there already must be hard
+    Recoat, ///< after it, before the next coat
+    Cure,   ///< after it, before it is loaded
+};
+struct Wait {
+    WaitKind kind{};
+    double hours{};
+    friend bool operator==(const Wait&, const Wait&) = default;
+};
+
 /// One step of the fitting, in order.
 struct FitStep {
     std::string key; ///< stays the same while the step means the same: ticks hang on it
@@ -108,6 +121,7 @@ struct FitStep {
     std::vector<int> pieces; ///< of its layer's set-out, in laying order
     std::optional<Caution> caution;
     int layer = -1; ///< of the build-up
+    std::optional<Wait> wait{};
     friend bool operator==(const FitStep&, const FitStep&) = default;
 };
 

@@ -12,6 +12,7 @@ struct CornerDistance {
     int from{};
     int to{};
     double mm{}; ///< > 0
+    friend bool operator==(const CornerDistance&, const CornerDistance&) = default;
 };
 
 enum class NetworkState {
@@ -34,6 +35,7 @@ struct NetworkFit {
     /// spare reading all do: something is wrong, but not what.
     int likeliest = -1;
     bool oneOfSeveral = false;
+    friend bool operator==(const NetworkFit&, const NetworkFit&) = default;
 };
 
 /// Triangles first (each corner from two that stand already, on the side that the order round the outline says, so

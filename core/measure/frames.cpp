@@ -32,13 +32,10 @@ public:
     }
 
 private:
-    void say(Severity severity, const std::string& key, RemarkKind kind, Facts facts, std::optional<Fix> fix = {}) {
+    void say(Severity severity, const std::string& key, RemarkKind kind, Facts facts) {
         Place place{"", key.empty() ? Part::Whole : Part::Reading};
         place.key = key;
-        out_.remarks.push_back({severity, std::move(place), kind, std::move(facts), std::move(fix)});
-    }
-    static Fix retake(const std::string& key, std::optional<double> value = {}) {
-        return {FixKind::RetakeReading, key, value};
+        out_.remarks.push_back({severity, std::move(place), kind, std::move(facts), {}});
     }
 
     /// A reading that is there and sensible; what is wrong with one that is there is said.
@@ -46,14 +43,12 @@ private:
         if (!reading) return std::nullopt;
         const double mm = reading->length.value;
         if (!(mm >= 0) || (mm == 0 && least > 0)) {
-            say(Severity::Error, key, RemarkKind::ReadingNotPositive, {{"reading", key}, {"length", reading->length}},
-                retake(key));
+            say(Severity::Error, key, RemarkKind::ReadingNotPositive, {{"reading", key}, {"length", reading->length}});
             return std::nullopt;
         }
         if (mm < least || mm > kLongestSideMm) {
             say(Severity::Error, key, RemarkKind::ReadingAbsurd,
-                {{"reading", key}, {"length", reading->length}, {"least", Mm{least}}, {"most", Mm{kLongestSideMm}}},
-                retake(key));
+                {{"reading", key}, {"length", reading->length}, {"least", Mm{least}}, {"most", Mm{kLongestSideMm}}});
             return std::nullopt;
         }
         return mm;
@@ -61,8 +56,7 @@ private:
 
     /// A reading that must be there: says that it is missing, once anything of the surface has been read.
     std::optional<double> needed(const MaybeReading& reading, const std::string& key, double least = kShortestSideMm) {
-        if (!reading && !m_.empty())
-            say(Severity::Error, key, RemarkKind::ReadingMissing, {{"reading", key}}, retake(key));
+        if (!reading && !m_.empty()) say(Severity::Error, key, RemarkKind::ReadingMissing, {{"reading", key}});
         return sound(reading, key, least);
     }
 
@@ -104,7 +98,7 @@ private:
             if (parts)
                 width = developed(*parts).width.value;
             else if (!m_.empty() && !m_.curve.parts.front().length)
-                say(Severity::Error, "BC", RemarkKind::CurveUnmeasured, {{"reading", std::string("BC")}}, retake("BC"));
+                say(Severity::Error, "BC", RemarkKind::CurveUnmeasured, {{"reading", std::string("BC")}});
         } else {
             width = needed(quad(R::BC), "BC");
             if (curved && width) {
@@ -112,8 +106,7 @@ private:
                 const double off = parts ? *width - developed(*parts).width.value : 0;
                 if (std::abs(off) > kCurveLimitMm)
                     say(Severity::Warning, "BC", RemarkKind::CurveDisagrees,
-                        {{"reading", std::string("BC")}, {"length", Mm{*width}}, {"implied", developed(*parts).width}},
-                        retake("BC", developed(*parts).width.value));
+                        {{"reading", std::string("BC")}, {"length", Mm{*width}}, {"implied", developed(*parts).width}});
             }
         }
         if (length && width) takeCorners({{0, 0}, {*length, 0}, {*length, *width}, {0, *width}});
@@ -131,7 +124,7 @@ private:
         if (!q.has(R::AC) && !q.has(R::BD)) {
             // Without a diagonal four sides can lean to either side: take a square corner at A and say so.
             q.mm[static_cast<std::size_t>(R::BD)] = std::hypot(q[R::AB], q[R::DA]);
-            say(Severity::Warning, "AC", RemarkKind::SquareAssumed, {{"reading", std::string("AC")}}, retake("AC"));
+            say(Severity::Warning, "AC", RemarkKind::SquareAssumed, {{"reading", std::string("AC")}});
         }
         QuadFit fit = fitQuad(q);
         if (fit.impossible) {
@@ -141,8 +134,7 @@ private:
                 {{"reading", longest},
                  {"other", readingKey(t.others[0])},
                  {"another", readingKey(t.others[1])},
-                 {"gap", Mm{t.gap}}},
-                retake(longest));
+                 {"gap", Mm{t.gap}}});
             out_.fit = fit;
             return;
         }
@@ -151,8 +143,7 @@ private:
             const std::string key = readingKey(fit.likeliest);
             const double reads = q[fit.likeliest];
             say(Severity::Error, key, RemarkKind::ReadingsDisagree,
-                {{"reading", key}, {"misclosure", Mm{*off}}, {"length", Mm{reads}}, {"implied", Mm{reads - *off}}},
-                retake(key, reads - *off));
+                {{"reading", key}, {"misclosure", Mm{*off}}, {"length", Mm{reads}}, {"implied", Mm{reads - *off}}});
         }
         takeCorners(Ring(fit.corners.begin(), fit.corners.end()));
         out_.fit = fit;
@@ -195,8 +186,7 @@ private:
                     key = readingKey('D', static_cast<int>(d));
             say(Severity::Error, key, RemarkKind::DiagonalMissing, {{"corner", cornerName(fit.at)}});
         } else if (fit.state == NetworkState::CannotClose) {
-            say(Severity::Error, keyOf(fit.at), RemarkKind::ReadingTooLong, {{"reading", keyOf(fit.at)}},
-                retake(keyOf(fit.at)));
+            say(Severity::Error, keyOf(fit.at), RemarkKind::ReadingTooLong, {{"reading", keyOf(fit.at)}});
         } else {
             judge(report, readings);
             takeCorners(fit.corners);
@@ -215,7 +205,7 @@ private:
         const double reads = readings[static_cast<std::size_t>(fit.likeliest)].mm;
         Facts facts{{"reading", key}, {"misclosure", Mm{*off}}, {"length", Mm{reads}}, {"implied", Mm{reads - *off}}};
         say(Severity::Error, key, fit.oneOfSeveral ? RemarkKind::OneReadingWrong : RemarkKind::ReadingsDisagree,
-            std::move(facts), retake(key, reads - *off));
+            std::move(facts));
     }
 
     void stations() {
@@ -237,8 +227,7 @@ private:
             }
             if (!upper.at.empty() && *x <= upper.at.back()) {
                 say(Severity::Error, readingKey('x', at), RemarkKind::StationsNotRising,
-                    {{"reading", readingKey('x', at)}, {"length", Mm{*x}}, {"before", Mm{upper.at.back()}}},
-                    retake(readingKey('x', at)));
+                    {{"reading", readingKey('x', at)}, {"length", Mm{*x}}, {"before", Mm{upper.at.back()}}});
                 good = false;
                 continue;
             }
@@ -250,7 +239,7 @@ private:
         if (!good) return;
         if (upper.at.size() < 2)
             return say(Severity::Error, readingKey('x', 1), RemarkKind::ReadingMissing,
-                       {{"reading", readingKey('x', 1)}}, retake(readingKey('x', 1)));
+                       {{"reading", readingKey('x', 1)}});
         Ring top = flattened(upper);
         std::reverse(top.begin(), top.end());
         const Ring base = s.bothSides ? flattened(lower) : Ring{{upper.at.front(), 0}, {upper.at.back(), 0}};
@@ -297,7 +286,7 @@ private:
         if (!good) return;
         if (readings.size() < 3) {
             const std::string key = readingKey('a', static_cast<int>(readings.size()));
-            return say(Severity::Error, key, RemarkKind::ReadingMissing, {{"reading", key}}, retake(key));
+            return say(Severity::Error, key, RemarkKind::ReadingMissing, {{"reading", key}});
         }
         Ring ring;
         const std::vector<TwoPointCorner> corners = cornersFromTwoPoints(*base, readings);
@@ -305,8 +294,7 @@ private:
             const std::string key = readingKey('a', rowOf[i]);
             if (corners[i].meeting == TapeMeeting::Impossible) {
                 say(Severity::Error, key, RemarkKind::TapesDoNotMeet,
-                    {{"reading", key}, {"other", readingKey('b', rowOf[i])}, {"gap", Mm{corners[i].shortBy}}},
-                    retake(key));
+                    {{"reading", key}, {"other", readingKey('b', rowOf[i])}, {"gap", Mm{corners[i].shortBy}}});
                 good = false;
             } else if (corners[i].meeting == TapeMeeting::Weak) {
                 say(Severity::Warning, key, RemarkKind::TapesMeetFlat,

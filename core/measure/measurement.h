@@ -128,6 +128,7 @@ struct Measurement {
 struct NetworkReport {
     std::vector<std::string> keys;
     NetworkFit fit;
+    friend bool operator==(const NetworkReport&, const NetworkReport&) = default;
 };
 
 /// A surface's outline as the readings give it.
@@ -143,6 +144,7 @@ struct MeasuredOutline {
     std::vector<Remark> remarks;
     [[nodiscard]] bool measured() const { return !outline.empty(); }
     [[nodiscard]] Mm sideLength(int side) const;
+    friend bool operator==(const MeasuredOutline&, const MeasuredOutline&) = default;
 };
 
 /// A ring taken from outside, fit to be Measurement::drawn: counter-clockwise from its lower left, at most

@@ -25,6 +25,7 @@ struct OpenTriangle {
     QuadReading longest{};
     std::array<QuadReading, 2> others{};
     double gap{}; ///< mm by which the others fall short
+    friend bool operator==(const OpenTriangle&, const OpenTriangle&) = default;
 };
 
 struct QuadFit {
@@ -41,6 +42,7 @@ struct QuadFit {
     /// The reading that, set to what the others imply, leaves the most regular shape; only with both diagonals. One
     /// spare reading proves that something is wrong but not what: this is the best guess, told as such.
     QuadReading likeliest{};
+    friend bool operator==(const QuadFit&, const QuadFit&) = default;
 };
 
 /// Corners from four sides and one diagonal by two triangles; with both diagonals by least squares over all six

@@ -73,10 +73,10 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
     const VanMass& van = job.mass;
     if (van.allowance && b.added.value > *van.allowance)
         stage.weighed.push_back({Severity::Warning,
-                                {"", Part::Whole},
-                                RemarkKind::AllowancePassed,
-                                {{"kg", b.added.value}, {"limit", *van.allowance}},
-                                {}});
+                                 {"", Part::Whole},
+                                 RemarkKind::AllowancePassed,
+                                 {{"kg", b.added.value}, {"limit", *van.allowance}},
+                                 {}});
     if (van.wheelbase && van.track && van.rearAxle) {
         std::vector<PlacedMass> masses;
         for (const SurfaceMass& m : b.surfaces)
@@ -93,10 +93,10 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
         const auto over = [&](bool is, int which, Kg now, const std::optional<double>& limit) {
             if (is)
                 stage.weighed.push_back({Severity::Error,
-                                        {"", Part::Whole},
-                                        RemarkKind::AxleOver,
-                                        {{"which", std::int64_t{which}}, {"kg", now.value}, {"limit", *limit}},
-                                        {}});
+                                         {"", Part::Whole},
+                                         RemarkKind::AxleOver,
+                                         {{"which", std::int64_t{which}}, {"kg", now.value}, {"limit", *limit}},
+                                         {}});
         };
         over(b.wheels->frontOver, 0, b.wheels->front, van.frontLimit);
         over(b.wheels->rearOver, 1, b.wheels->rear, van.rearLimit);
@@ -107,12 +107,12 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
             const double left = half + b.wheels->leftAdded.value, right = half + b.wheels->rightAdded.value;
             if (std::max(left, right) > *van.grossLimit / 2)
                 stage.weighed.push_back({Severity::Warning,
-                                        {"", Part::Whole},
-                                        RemarkKind::SideOver,
-                                        {{"right", std::int64_t{right > left ? 1 : 0}},
-                                         {"kg", std::max(left, right)},
-                                         {"limit", *van.grossLimit / 2}},
-                                        {}});
+                                         {"", Part::Whole},
+                                         RemarkKind::SideOver,
+                                         {{"right", std::int64_t{right > left ? 1 : 0}},
+                                          {"kg", std::max(left, right)},
+                                          {"limit", *van.grossLimit / 2}},
+                                         {}});
         }
     }
     return stage;

@@ -20,7 +20,7 @@ void addCutouts(CutProblem& problem, const Job& job, const SurfaceStage& plan) {
                 const Cutout& c = layer.setOut.cutouts[n];
                 CutStock offcut;
                 offcut.id = std::string(kOffcutOf) + "cutout/" + surface.id + "/" + std::to_string(n);
-                offcut.name = surface.name + ", " + layer.setOut.pieces[static_cast<std::size_t>(c.piece)].name;
+                offcut.name = surface.name + ", " + layer.setOut.pieces[static_cast<std::size_t>(c.piece)].name.key();
                 const bool turned = layer.setOut.grainAcross;
                 offcut.lengthMm = (turned ? c.width : c.length).value;
                 offcut.widthMm = (turned ? c.length : c.width).value;
@@ -82,7 +82,7 @@ void addLoose(CutProblem& problem, const CutList& list, bool bars, double stockW
         toOrigin(piece);
         for (int n = 0; n < loose.count; ++n) {
             piece.key = "loose/" + loose.id + "/" + std::to_string(n + 1);
-            if (loose.count > 1) piece.name = loose.name + " " + std::to_string(n + 1);
+            if (loose.count > 1) piece.name = PieceName(loose.name + " " + std::to_string(n + 1));
             problem.pieces.push_back(piece);
         }
     }

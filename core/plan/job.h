@@ -31,7 +31,7 @@ struct Job {
     double closeM2PerMinute = 1.5;     ///< of what is laid into it and pressed
     double acceptedRisk = 0.05;        ///< of running short of a product
     std::map<std::string, int> spares; ///< by product id: bought beyond the plan; packs, items, or steps of a roll
-    PriceBook prices;                     ///< besides the catalogue's own
+    PriceBook prices;                  ///< besides the catalogue's own
     std::map<std::string, Bought> bought; ///< by boughtKey()
     std::optional<Money> budget;          ///< for all that is bought
     bool consumables = true;              ///< discs, masking tape and blades are counted and bought

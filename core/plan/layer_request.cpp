@@ -41,7 +41,7 @@ Mm floorLengthOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
 }
 
 SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured, Mm floorLength,
-                           const Passage& passage) {
+                         const Passage& passage) {
     SurfaceContext c;
     for (const Layer& l : job.finish(surface.id).layers) {
         c.products.push_back(productOf(job, l.product));

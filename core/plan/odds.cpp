@@ -49,7 +49,8 @@ void spoilPieces(CutProblem& problem, Dice& dice, double spoil) {
     }
 }
 
-Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase> purchases, Dice* dice, const Mishaps& mishaps, const std::stop_token& stop) {
+Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase> purchases, Dice* dice,
+              const Mishaps& mishaps, const std::stop_token& stop) {
     Needs needs;
     const double spoil = dice ? std::min(job.spoilChance, 0.9) : 0;
     for (const CutProblem& asked : cutProblems(job, plan)) {
@@ -66,8 +67,7 @@ Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase
             units = p.amount;
         else if (p.quantity == Quantity::Length)
             units = p.lengthNeeded.value / (p.lengthNeeded + p.lengthLeft).value * p.packs;
-        if (dice && setOutCounts(p.family))
-            units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
+        if (dice && setOutCounts(p.family)) units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
         if (dice && p.measuredOut())
             units *= std::max(
                 0.2, 1 + (p.serves ? std::abs(offByChance(*dice, mishaps.lost)) : offByChance(*dice, mishaps.rate)));
@@ -90,7 +90,8 @@ Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase
 void fillBought(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts, ProductOdds& odds) {
     const Product* sold = job.catalogue.find(odds.product);
     for (const ProductCut& c : cuts)
-        if (c.product == odds.product && c.items.size() > 0 && !c.items.front().decided) {
+        if (c.product == odds.product && c.items.size() > 0 && !c.items.front().decided &&
+            (!sold || perPackOf(*sold) == 1)) { // what comes in packs is counted by the pack below
             const bool roll = c.form == StockForm::Roll;
             odds.have = roll ? c.rollToBuyMm / 1000 : static_cast<double>(c.itemsToBuy);
             odds.perPack = roll && sold ? rollOf(*sold).step.value / 1000 : 1;

@@ -133,12 +133,12 @@ void chooseOffers(const Job& job, PurchaseStage& plan) {
                 if (!price) {
                     const Product* sold = job.catalogue.find(o.product);
                     plan.bought.push_back({Severity::Warning,
-                                            {"", Part::Product},
-                                            RemarkKind::RateMissing,
-                                            {{"currency", o.price.currency.name()},
-                                             {"product", sold ? sold->name : o.product},
-                                             {"supplier", o.supplier}},
-                                            {}});
+                                           {"", Part::Product},
+                                           RemarkKind::RateMissing,
+                                           {{"currency", o.price.currency.name()},
+                                            {"product", sold ? sold->name : o.product},
+                                            {"supplier", o.supplier}},
+                                           {}});
                     continue;
                 }
                 const Family* family = familyOf(p.family);

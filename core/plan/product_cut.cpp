@@ -1,4 +1,4 @@
-#include "core/plan/product_cut.h"
+#include "core/plan/product_cutting.h"
 
 #include "core/catalogue/family.h"
 
@@ -32,82 +32,7 @@ bool alike(const Region& a, const Region& b) {
     return true;
 }
 
-/// Common to the three forms: which pieces are still to be placed, which items are fixed, and how an answer of the
-/// engine becomes items.
-class Cutting {
-public:
-    explicit Cutting(const CutProblem& problem) : p_(problem) {
-        result_.product = p_.product.id;
-        result_.form = p_.form;
-        result_.pieces = p_.pieces;
-        result_.troubles = p_.troubles;
-        result_.items = p_.decided;
-        settle();
-    }
-
-    ProductCut run(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
-        first_ = effort.spent(0) >= 1;
-        const bool settled = open_.empty() && pinned_.empty();
-        ProductCut answer = settled ? result_ : planned(effort, progress);
-        if (settled) answer.proven = true; // there is nothing left to plan
-        finish(answer);
-        return answer;
-    }
-
-private:
-    struct Kind {
-        std::vector<int> members; ///< pieces that are the same to the engine
-    };
-    struct Pinned {
-        std::size_t stock; ///< place in stock_
-        std::vector<LyingPiece> pieces;
-        KeptItem item;
-    };
-
-    [[nodiscard]] const CutPiece& piece(int i) const { return p_.pieces[std::size_t(i)]; }
-    [[nodiscard]] int find(const std::string& key) const {
-        for (std::size_t i = 0; i < p_.pieces.size(); ++i)
-            if (p_.pieces[i].key == key) return int(i);
-        return -1;
-    }
-    void trouble(CuttingFault fault, int of) { result_.troubles.push_back({fault, piece(of).name, piece(of).key}); }
-    void trouble(CuttingFault fault, const std::string& name = {}) { result_.troubles.push_back({fault, name, {}}); }
-
-    void settle();
-    /// Pieces that are the same to the engine; with those that are pinned, or only those that have no place yet.
-    std::vector<Kind> kinds(const auto& same, bool withPinned = true) const;
-    ProductCut planned(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
-    ProductCut lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
-    ProductCut sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
-    ProductCut roll(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
-    void finish(ProductCut& answer) const;
-    /// What of a run of roll, its order of cuts known, is worth keeping.
-    [[nodiscard]] std::vector<LeftRectangle> leftOfRun(const CutItem& run) const;
-    [[nodiscard]] CutItem itemOf(std::size_t stock) const;
-    [[nodiscard]] LyingPiece lyingAt(int i, double rotation, Point at) const {
-        return {i, piece(i).key, piece(i).name, at, rotation, shapeAt(piece(i).shape, rotation, at), false, false};
-    }
-    /// Price of each stock as the engine is to weigh it: in minor units, or by size where a price is missing.
-    [[nodiscard]] std::vector<double> prices() const;
-    /// Whether everything that can be bought has a price.
-    [[nodiscard]] bool priced() const;
-    /// Parts that are taken out of the plan, and told.
-    bool pieceOut(const CuttingFaultAt& fault, const std::vector<Kind>& kinds);
-    bool stockOut(const CuttingFaultAt& fault, std::size_t stock);
-    bool pinOut(const CuttingFaultAt& fault, std::size_t pinned);
-    /// Of each kind the pieces that have no fixed place, to be handed out from the back.
-    [[nodiscard]] std::vector<std::vector<int>> freeOf(const std::vector<Kind>& kinds) const;
-    /// The bound in items and, with prices, in money.
-    void tellBound(ProductCut& answer, double leastCost) const;
-    [[nodiscard]] double kerf() const;
-
-    const CutProblem& p_;
-    bool first_ = false;         ///< a first layout is counted, not cut from: what is left of its rolls is not sought
-    ProductCut result_;          ///< what stands already: decided and locked items, troubles
-    std::vector<int> open_;      ///< pieces without a fixed place
-    std::vector<Pinned> pinned_; ///< items with pins, to be filled up
-    std::vector<CutStock> stock_;
-};
+} // namespace
 
 double Cutting::kerf() const {
     switch (p_.form) {
@@ -179,22 +104,13 @@ void Cutting::settle() {
         if (!placed[i]) open_.push_back(int(i));
 }
 
-std::vector<Cutting::Kind> Cutting::kinds(const auto& same, bool withPinned) const {
-    std::vector<Kind> list;
-    std::vector<int> all = open_;
-    for (const Pinned& item : pinned_)
-        for (const LyingPiece& l : item.pieces)
-            if (withPinned) all.push_back(l.piece);
-    std::sort(all.begin(), all.end());
-    for (const int i : all) {
-        const auto k = std::find_if(list.begin(), list.end(),
-                                    [&](const Kind& kind) { return same(piece(kind.members.front()), piece(i)); });
-        if (k == list.end())
-            list.push_back({{i}});
-        else
-            k->members.push_back(i);
-    }
-    return list;
+std::vector<std::vector<int>> Cutting::freeOf(const std::vector<Kind>& kinds) const {
+    const std::set<int> open(open_.begin(), open_.end());
+    std::vector<std::vector<int>> free(kinds.size());
+    for (std::size_t k = 0; k < kinds.size(); ++k)
+        for (auto i = kinds[k].members.rbegin(); i != kinds[k].members.rend(); ++i)
+            if (open.contains(*i)) free[k].push_back(*i);
+    return free;
 }
 
 std::vector<double> Cutting::prices() const {
@@ -244,15 +160,6 @@ bool Cutting::pinOut(const CuttingFaultAt& fault, std::size_t pinned) {
     return true;
 }
 
-std::vector<std::vector<int>> Cutting::freeOf(const std::vector<Kind>& kinds) const {
-    const std::set<int> open(open_.begin(), open_.end());
-    std::vector<std::vector<int>> free(kinds.size());
-    for (std::size_t k = 0; k < kinds.size(); ++k)
-        for (auto i = kinds[k].members.rbegin(); i != kinds[k].members.rend(); ++i)
-            if (open.contains(*i)) free[k].push_back(*i);
-    return free;
-}
-
 void Cutting::tellBound(ProductCut& answer, double leastCost) const {
     const std::vector<double> price = prices();
     double dearest = 0; // so many of these at least
@@ -271,54 +178,6 @@ ProductCut Cutting::planned(const Effort& effort, const std::function<void(const
     case StockForm::Roll: return roll(effort, progress);
     }
     return result_;
-}
-
-/// What a fault is about; the stock is settled before the pieces, and both before the pins.
-enum class FaultOf { Stock, Piece, Pin, Whole };
-
-FaultOf aboutWhat(CuttingFault fault) {
-    switch (fault) {
-    case CuttingFault::StockNotPositive:
-    case CuttingFault::StockAbsurd:
-    case CuttingFault::StockPriceNegative:
-    case CuttingFault::TrimEatsStock: return FaultOf::Stock;
-    case CuttingFault::PieceNotPositive:
-    case CuttingFault::PieceAbsurd:
-    case CuttingFault::PieceTooLarge:
-    case CuttingFault::PieceCountNegative:
-    case CuttingFault::PieceCrosses:
-    case CuttingFault::PieceHoleOutside:
-    case CuttingFault::PieceNoRotation: return FaultOf::Piece;
-    case CuttingFault::LockedUnknown:
-    case CuttingFault::LockedDoesNotFit: return FaultOf::Pin;
-    default: return FaultOf::Whole;
-    }
-}
-
-/// Takes out what is at fault until nothing is, and tells it; false: nothing can be planned.
-/// @param build  builds the problem anew and returns its faults
-template <class Build, class PieceOut, class StockOut, class PinOut>
-bool withoutFaults(const Build& build, const PieceOut& pieceOut, const StockOut& stockOut, const PinOut& pinOut,
-                   std::vector<CutTrouble>& troubles) {
-    while (true) { // each round takes something out, or is the last
-        CuttingFaults faults = build();
-        if (faults.empty()) return true;
-        FaultOf now = FaultOf::Whole;
-        for (const CuttingFaultAt& f : faults) now = std::min(now, aboutWhat(f.fault));
-        // From the back: what is taken out of a list leaves the places before it as they are.
-        if (now == FaultOf::Stock || now == FaultOf::Pin) std::reverse(faults.begin(), faults.end());
-        bool changed = false;
-        for (const CuttingFaultAt& f : faults) {
-            if (aboutWhat(f.fault) != now) continue;
-            switch (now) {
-            case FaultOf::Stock: changed = stockOut(f) || changed; break;
-            case FaultOf::Piece: changed = pieceOut(f) || changed; break;
-            case FaultOf::Pin: changed = pinOut(f) || changed; break;
-            case FaultOf::Whole: troubles.push_back({f.fault, {}, {}}); break;
-            }
-        }
-        if (!changed) return false;
-    }
 }
 
 ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
@@ -503,176 +362,6 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
     return answerOf(plan);
 }
 
-ProductCut Cutting::roll(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
-    const RollGoods goods = rollOf(p_.product);
-    StockedShapes problem;
-    problem.gapMm = goods.gap.value;
-    problem.repeat = {goods.repeatAlong.value, goods.repeatAcross.value, {}};
-    std::vector<std::size_t> order; // of the stock: the rack first, what has no end last
-    const auto placeOf = [&](std::size_t s) {
-        return std::size_t(std::find(order.begin(), order.end(), s) - order.begin());
-    };
-    const auto takeStock = [&] {
-        order.resize(stock_.size());
-        std::iota(order.begin(), order.end(), std::size_t(0));
-        std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
-            const auto rank = [&](std::size_t s) { return stock_[s].rack ? 0 : stock_[s].lengthMm > 0 ? 1 : 2; };
-            return rank(a) < rank(b);
-        });
-        problem.stock.clear();
-        for (const std::size_t s : order) {
-            const CutStock& from = stock_[s];
-            ShapeStock stock = from.shape.empty() ? ShapeStock{.widthMm = from.widthMm} : offcutStock(from.shape);
-            if (from.lengthMm > 0) stock.lengthMm = from.lengthMm;
-            stock.count = from.lengthMm > 0 ? from.count : std::optional(1);
-            problem.stock.push_back(std::move(stock));
-        }
-    };
-    std::vector<double> turns{0};
-    const int steps = goods.turning == RollTurning::HalfTurn ? 2 : goods.turning == RollTurning::Quarter ? 4 : 24;
-    if (goods.turning != RollTurning::OneWay)
-        for (int i = 1; i < steps; ++i) turns.push_back(2 * std::numbers::pi * i / steps);
-    const std::vector<double> quarters{0, kQuarter, 2 * kQuarter, 3 * kQuarter};
-    std::vector<Kind> kinds;
-    std::map<std::string, int> groups;
-    const auto build = [&] {
-        takeStock();
-        problem.pieces.clear();
-        problem.fixed.clear();
-        kinds = this->kinds([](const CutPiece& a, const CutPiece& b) {
-            return a.shape == b.shape && a.mayTurn == b.mayTurn && a.together == b.together &&
-                   a.patternAt == b.patternAt && a.offPattern == b.offPattern;
-        });
-        std::map<int, std::size_t> kindOf;
-        for (std::size_t k = 0; k < kinds.size(); ++k) {
-            const CutPiece& first = piece(kinds[k].members.front());
-            ShapePiece shape;
-            shape.outline = first.shape.rings.empty() ? Ring{} : first.shape.rings.front();
-            for (std::size_t r = 1; r < first.shape.rings.size(); ++r) shape.holes.push_back(first.shape.rings[r]);
-            // The engine lays a piece's origin on the pattern.
-            for (Point& q : shape.outline) q = q + first.patternAt;
-            for (Ring& hole : shape.holes)
-                for (Point& q : hole) q = q + first.patternAt;
-            shape.rotationsRad = first.mayTurn && turns.size() < 4 ? quarters : turns;
-            shape.count = int(kinds[k].members.size());
-            shape.offPattern = first.offPattern;
-            if (!first.together.empty())
-                shape.group = groups.try_emplace(first.together, int(groups.size())).first->second;
-            problem.pieces.push_back(std::move(shape));
-            for (const int i : kinds[k].members) kindOf[i] = k;
-        }
-        for (const Pinned& item : pinned_)
-            for (const LyingPiece& l : item.pieces) {
-                const std::size_t kind = kindOf[l.piece];
-                const Point low = boundsOf(lying(problem.pieces[kind], {0, l.rotationRad, {}})).low;
-                problem.fixed.push_back({placeOf(item.stock), {kind, l.rotationRad, l.at - low}});
-            }
-        return faultsOf(problem);
-    };
-    if (!withoutFaults(
-            build, [&](const CuttingFaultAt& f) { return pieceOut(f, kinds); },
-            [&](const CuttingFaultAt& f) { return f.index < order.size() && stockOut(f, order[f.index]); },
-            [&](const CuttingFaultAt& f) {
-                const auto bad = std::find_if(pinned_.begin(), pinned_.end(),
-                                              [&](const Pinned& item) { return placeOf(item.stock) == f.index; });
-                return pinOut(f, std::size_t(bad - pinned_.begin()));
-            },
-            result_.troubles)) {
-        ProductCut answer = result_;
-        answer.unplaced = open_;
-        return answer;
-    }
-    const bool rackUsed = std::any_of(stock_.begin(), stock_.end(), [](const CutStock& s) { return s.lengthMm > 0; });
-    const auto answerOf = [&](const StockedPlan& plan) {
-        ProductCut answer = result_;
-        std::vector<std::vector<int>> members = freeOf(kinds);
-        std::set<std::size_t> filled; // stock whose pins lie on its first item
-        const auto kindOfPiece = [&](int i) {
-            for (std::size_t k = 0; k < kinds.size(); ++k)
-                if (std::find(kinds[k].members.begin(), kinds[k].members.end(), i) != kinds[k].members.end()) return k;
-            return kinds.size();
-        };
-        for (const UsedShapeStock& used : plan.used) {
-            const std::size_t s = order[used.stock];
-            CutItem item = itemOf(s);
-            std::vector<const LyingPiece*> pins;
-            for (const Pinned& p : pinned_)
-                if (p.stock == s && !filled.contains(s))
-                    for (const LyingPiece& l : p.pieces) pins.push_back(&l);
-            filled.insert(s);
-            for (const PlacedShape& placed : used.plan.placements) {
-                const Region lies = lying(problem.pieces[placed.piece], placed);
-                const Point at = boundsOf(lies).low;
-                const auto pin = std::find_if(pins.begin(), pins.end(), [&](const LyingPiece* l) {
-                    return kindOfPiece(l->piece) == placed.piece && distance(l->at, at) < 0.01;
-                });
-                LyingPiece put;
-                if (pin != pins.end()) {
-                    put = lyingAt((*pin)->piece, placed.rotationRad, at);
-                    put.pinned = true;
-                    pins.erase(pin);
-                } else {
-                    if (members[placed.piece].empty()) continue;
-                    put = lyingAt(members[placed.piece].back(), placed.rotationRad, at);
-                    members[placed.piece].pop_back();
-                }
-                item.pieces.push_back(std::move(put));
-            }
-            if (stock_[s].lengthMm <= 0) {
-                item.lengthMm = double(roundUp(used.plan.lengthMm / goods.step.value)) * goods.step.value;
-                answer.rollMm = used.plan.lengthMm;
-                answer.leastRollMm = used.plan.lowerBoundMm;
-                answer.proven = used.plan.proven && !rackUsed;
-            }
-            item.order = orderOfRoll(item);
-            item.left = leftOfRun(item);
-            answer.items.push_back(std::move(item));
-        }
-        if (rackUsed) { // another share between rack and roll might be shorter
-            double area = 0;
-            for (const CutItem& item : answer.items)
-                for (const LyingPiece& l : item.pieces) area += item.locked || item.decided ? 0 : areaMm2(l.shape);
-            for (std::size_t s = 0; s < stock_.size(); ++s)
-                if (stock_[s].lengthMm > 0)
-                    area -= stock_[s].lengthMm * stock_[s].widthMm * stock_[s].count.value_or(1);
-            answer.leastRollMm = std::min(answer.rollMm, std::max(0.0, area / goods.usable().value));
-        }
-        for (const std::size_t kind : plan.unplaced) {
-            answer.unplaced.push_back(members[kind].back());
-            members[kind].pop_back();
-        }
-        return answer;
-    };
-    const StockedPlan plan = placeOnStock(
-        problem, effort, !progress ? std::function<void(const StockedPlan&)>{} : [&](const StockedPlan& better) {
-            ProductCut answer = answerOf(better);
-            finish(answer);
-            progress(answer);
-        });
-    return answerOf(plan);
-}
-
-std::vector<LeftRectangle> Cutting::leftOfRun(const CutItem& run) const {
-    if (first_) return {};
-    const Region whole{{rectangle(0, 0, run.lengthMm, run.widthMm)}};
-    ShapesProblem own{.widthMm = run.widthMm, .gapMm = rollOf(p_.product).gap.value};
-    ShapesPlan shown{.lengthMm = run.lengthMm};
-    for (const LyingPiece& l : run.pieces) {
-        ShapePiece piece{.outline = l.shape.rings.front()};
-        piece.holes.assign(l.shape.rings.begin() + 1, l.shape.rings.end());
-        shown.placements.push_back({own.pieces.size(), 0, {}});
-        own.pieces.push_back(std::move(piece));
-    }
-    if (!run.shape.empty())
-        for (Region& missing : partsOf(difference(whole, run.shape))) own.forbidden.push_back(std::move(missing));
-    // Nothing stays whole across a cut that goes right across.
-    for (const CutStep& step : run.order)
-        if (step.kind == CutStep::Kind::Across)
-            own.forbidden.push_back(
-                {{{{step.atMm, 0}, {step.atMm + 1, 0}, {step.atMm + 1, run.widthMm}, {step.atMm, run.widthMm}}}});
-    return leftoversWorthKeeping(own, shown, keepRuleOf(p_.form));
-}
-
 /// Figures, orders and leftovers that do not depend on the engine.
 void Cutting::finish(ProductCut& answer) const {
     const KeepRule rule = keepRuleOf(p_.form);
@@ -753,8 +442,6 @@ void Cutting::finish(ProductCut& answer) const {
     if (priced) answer.cost = cost;
     answer.figures = f;
 }
-
-} // namespace
 
 Region shapeAt(const Region& shape, double rotationRad, Point at) {
     const Region lies = turned(shape, rotationRad);

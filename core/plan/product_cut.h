@@ -30,7 +30,7 @@ struct CutStock {
 /// A piece or stock that cannot take part, and why.
 struct CutTrouble {
     CuttingFault fault{};
-    std::string name;
+    PieceName name;  ///< of a piece, or what its stock is called
     std::string key; ///< of the piece; empty for stock and for the whole
     friend bool operator==(const CutTrouble&, const CutTrouble&) = default;
 };

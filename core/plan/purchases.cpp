@@ -36,8 +36,7 @@ Purchases countedOf(const SurfaceStage& surfaces, const Catalogue& catalogue) {
             std::find_if(list.begin(), list.end(), [&](const Product& q) { return q.id == p.product; });
         return std::pair(family - families.begin(), product - list.begin());
     };
-    std::stable_sort(all.begin(), all.end(),
-                     [&](const Purchase& a, const Purchase& b) { return place(a) < place(b); });
+    std::stable_sort(all.begin(), all.end(), [&](const Purchase& a, const Purchase& b) { return place(a) < place(b); });
     return all;
 }
 
@@ -126,9 +125,8 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
                                  p.packPrice->currency}
                          : *p.packPrice * p.packs;
         first = false;
-        const auto same = std::find_if(purchases.begin(), purchases.end(), [&](const Purchase& q) {
-            return q.product == p.product && q.size == p.size;
-        });
+        const auto same = std::find_if(purchases.begin(), purchases.end(),
+                                       [&](const Purchase& q) { return q.product == p.product && q.size == p.size; });
         if (same == purchases.end())
             purchases.push_back(p);
         else if (p.packs == 0) // of what the set-outs buy, more is cut from the rack

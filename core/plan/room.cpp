@@ -25,10 +25,10 @@ void findHeadroom(const Job& job, SurfaceStage& plan) {
         const HeadroomLeft& left = plan.headroom->left;
         if (left.standsUpright == false)
             plan.found.push_back({Severity::Warning,
-                                    {ceiling ? ceiling->surface : std::string(), Part::Whole},
-                                    RemarkKind::HeadroomShort,
-                                    {{"head", left.worst}, {"person", *person}, {"limit", *person + kHeadClearance}},
-                                    {}});
+                                  {ceiling ? ceiling->surface : std::string(), Part::Whole},
+                                  RemarkKind::HeadroomShort,
+                                  {{"head", left.worst}, {"person", *person}, {"limit", *person + kHeadClearance}},
+                                  {}});
     }
     for (const Access::Door& d : job.access.doors) {
         if (!d.sill) continue;
@@ -36,10 +36,10 @@ void findHeadroom(const Job& job, SurfaceStage& plan) {
         plan.thresholds.push_back({d.name, step});
         if (step.needsTransition && floor && !floor->layers.empty())
             plan.found.push_back({Severity::Note,
-                                    {floor->surface, Part::Whole},
-                                    RemarkKind::DoorStep,
-                                    {{"door", d.name}, {"step", step.step}, {"length", step.rampRun}},
-                                    {}});
+                                  {floor->surface, Part::Whole},
+                                  RemarkKind::DoorStep,
+                                  {{"door", d.name}, {"step", step.step}, {"length", step.rampRun}},
+                                  {}});
     }
 }
 
@@ -52,7 +52,8 @@ void findSeats(const Job& job, SurfaceStage& plan) {
         SurfacePlan& p = plan.surfaces[i];
         const LayerPlan* face = p.faceLayer();
         const Family* upholstery = face ? familyOf(face->family) : nullptr;
-        if (!upholstery || !upholstery->laid.seat || !face->setOut.laid() || !liesLevel(s.kind) || !s.heightRear) continue;
+        if (!upholstery || !upholstery->laid.seat || !face->setOut.laid() || !liesLevel(s.kind) || !s.heightRear)
+            continue;
         double pressed = 0; // what is left of the layers under a person
         for (std::size_t k = 0; k < p.layers.size(); ++k)
             if (const Product* product = job.catalogue.find(p.layers[k].product)) {

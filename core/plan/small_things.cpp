@@ -101,13 +101,13 @@ void findNeeds(const Job& job, SurfaceStage& plan) {
     }
     for (const Need& n : unserved)
         plan.found.push_back({Severity::Note,
-                                {"", Part::Product},
-                                RemarkKind::NeedUnserved,
-                                {{"serves", static_cast<std::int64_t>(n.serves)},
-                                 {"amount", n.amount},
-                                 {"least", n.least.value_or(Mm{0})},
-                                 {"most", n.most.value_or(Mm{0})}},
-                                {}});
+                              {"", Part::Product},
+                              RemarkKind::NeedUnserved,
+                              {{"serves", static_cast<std::int64_t>(n.serves)},
+                               {"amount", n.amount},
+                               {"least", n.least.value_or(Mm{0})},
+                               {"most", n.most.value_or(Mm{0})}},
+                              {}});
 }
 
 } // namespace westrum

@@ -50,7 +50,7 @@ std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const
     fit.supports = static_cast<int>(p.shape.supports.size());
     fit.lies = liesLevel(surface.kind);
     fit.airbags = surface.kind == SurfaceKind::Pillar || surface.kind == SurfaceKind::Headliner ||
-                  surface.kind == SurfaceKind::CabReveal || surface.area == "cab";
+                  surface.kind == SurfaceKind::CabReveal || surface.area.kind == AreaKind::Cab;
     fit.overhead = surface.kind == SurfaceKind::Ceiling || surface.kind == SurfaceKind::Headliner;
     return fitSteps(std::move(fit));
 }
@@ -141,19 +141,19 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         if (state[i] != 0) return;
         state[i] = 1;
         const Surface& surface = job.surfaces[i];
-        Kept entry{surface, job.finish(surface.id), contextOf(job, surface, measured[i], floorLength, stage.passage),
-                   {}};
+        Kept entry{
+            surface, job.finish(surface.id), contextOf(job, surface, measured[i], floorLength, stage.passage), {}};
         entry.context.care = care_;
         // The neighbour at the left is planned first; where walls run on in a ring, somebody begins.
-        entry.context.runsOnFrom = runsOnFrom(
-            surface, measured[i], entry.finish, entry.context.products, [&](const std::string& id) -> SurfacePlan* {
-                for (std::size_t k = 0; k < job.surfaces.size(); ++k) {
-                    if (job.surfaces[k].id != id) continue;
-                    self(self, k);
-                    return state[k] == 2 ? &stage.surfaces[k] : nullptr;
-                }
-                return nullptr;
-            });
+        entry.context.runsOnFrom = runsOnFrom(surface, measured[i], entry.finish, entry.context.products,
+                                              [&](const std::string& id) -> SurfacePlan* {
+                                                  for (std::size_t k = 0; k < job.surfaces.size(); ++k) {
+                                                      if (job.surfaces[k].id != id) continue;
+                                                      self(self, k);
+                                                      return state[k] == 2 ? &stage.surfaces[k] : nullptr;
+                                                  }
+                                                  return nullptr;
+                                              });
         const auto same = std::find_if(kept_.begin(), kept_.end(), [&](const Kept& k) {
             return k.surface == entry.surface && k.finish == entry.finish && k.context == entry.context;
         });

@@ -52,6 +52,9 @@ struct EdgeBoards {
     Mm first, last; ///< visible
     friend bool operator==(const EdgeBoards&, const EdgeBoards&) = default;
 };
+/// Boundaries between rows, from the first to the last edge of the bounds. @param phase  where one of them would lie
+std::vector<double> boundaries(double low, double high, double cover, double phase);
+
 /// @param width  > 0, gaps already off  @param cover  > 0
 /// @param phase  coordinate of a line between two boards, with the width lying from 0 to `width`
 EdgeBoards edgeBoards(double width, double cover, double phase);

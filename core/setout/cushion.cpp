@@ -133,7 +133,9 @@ public:
         if (nothingLeft(out_.net, rules_.gap, out_.remarks)) return std::move(out_);
         // Foam that is higher than its cover keeps it taut: the cover is as much lower.
         out_.cushionHeight = rules_.height.value > 0 ? rules_.height : request_.foamThickness - rules_.easeHeight;
-        if (out_.cushionHeight.value <= 0) {
+        // Cloth over the bare board needs no foam; anything else is sewn to a height.
+        const bool bare = rules_.style == CushionStyle::Wrapped && out_.cushionHeight.value > -1e-9;
+        if (out_.cushionHeight.value <= 0 && !bare) {
             out_.remarks.push_back({Severity::Error, {"", Part::Rule}, RemarkKind::CushionNoHeight, {}, {}});
             return std::move(out_);
         }
@@ -178,7 +180,7 @@ private:
     }
 
     /// @param across  the direction in it that lies across the cloth; its pile is square to that
-    void add(std::string name, Region cut, const Region& shape, Point pile, bool offPattern, bool aside = false) {
+    void add(PieceName name, Region cut, const Region& shape, Point pile, bool offPattern, bool aside = false) {
         Piece p;
         p.name = std::move(name);
         p.inRow = static_cast<int>(out_.pieces.size());
@@ -220,19 +222,18 @@ private:
     }
 
     void cushion(int number, const Region& shape) {
-        const std::string n = std::to_string(number);
         const Bounds b = boundsOf(shape);
         if (std::min(b.width(), b.height()) < kThin)
             out_.remarks.push_back({Severity::Warning,
                                     {"", Part::Piece, number - 1},
                                     RemarkKind::CushionThin,
-                                    {{"piece", n}, {"width", Mm{std::min(b.width(), b.height())}}},
+                                    {{"piece", std::to_string(number)}, {"width", Mm{std::min(b.width(), b.height())}}},
                                     {}});
         const double s = rules_.seam.value;
         switch (rules_.style) {
         case CushionStyle::Wrapped: {
             const double by = out_.cushionHeight.value + request_.boardThickness.value + rules_.turnUnder.value;
-            add(n + " cover", grownBy(shape, by), shape, *out_.pile, false);
+            add(PieceName::of(PiecePart::Cover, number), grownBy(shape, by), shape, *out_.pile, false);
             edge_ += perimeter(shape.rings.front());
             staples_ += static_cast<int>(roundUp(perimeter(shape.rings.front()) / kStapleApart));
             break;
@@ -245,32 +246,35 @@ private:
             Region puffed = shape;
             for (Ring& r : puffed.rings)
                 for (Point& q : r) q = {middle.x + (q.x - middle.x) * kx, middle.y + (q.y - middle.y) * ky};
-            add(n + " top", grownBy(puffed, s), shape, *out_.pile, !rules_.matched && rules_.cushions > 1);
+            add(PieceName::of(PiecePart::Top, number), grownBy(puffed, s), shape, *out_.pile,
+                !rules_.matched && rules_.cushions > 1);
             markPanel(puffed.rings.front(), {});
-            bottom(n, puffed, b.width() + 4 * s + kShown);
+            bottom(number, puffed, b.width() + 4 * s + kShown);
             edge_ += perimeter(puffed.rings.front());
             seams_ += perimeter(puffed.rings.front());
             zips_ += zipLength(puffed.rings.front());
             break;
         }
         case CushionStyle::Boxed:
-            add(n + " top", grownBy(shape, s), shape, *out_.pile, !rules_.matched && rules_.cushions > 1);
+            add(PieceName::of(PiecePart::Top, number), grownBy(shape, s), shape, *out_.pile,
+                !rules_.matched && rules_.cushions > 1);
             markPanel(shape.rings.front(), {});
-            borders(n, shape.rings.front());
-            bottom(n, shape, b.width() + 2 * (out_.cushionHeight.value + 5 * s) + 4 * kShown);
+            borders(number, shape.rings.front());
+            bottom(number, shape, b.width() + 2 * (out_.cushionHeight.value + 5 * s) + 4 * kShown);
             edge_ += perimeter(shape.rings.front());
             seams_ += 2 * perimeter(shape.rings.front());
             break;
         }
     }
 
-    void bottom(const std::string& n, const Region& shape, double aside) {
+    void bottom(int number, const Region& shape, double aside) {
         if (rules_.plainBottom) {
             lining_ += areaMm2(grownBy(shape, rules_.seam.value)) / 1e6;
             return;
         }
         const Point by{aside, 0};
-        add(n + " bottom", moved(grownBy(shape, rules_.seam.value), by), {}, *out_.pile, true);
+        add(PieceName::of(PiecePart::Bottom, number), moved(grownBy(shape, rules_.seam.value), by), {}, *out_.pile,
+            true);
         markPanel(shape.rings.front(), by);
         out_.pieces.back().aside = rules_.cushions > 1;
     }
@@ -296,7 +300,7 @@ private:
     }
 
     /// Borders, unfolded outwards from the edge that each is sewn to; that with the zip is split along its length.
-    void borders(const std::string& n, const Ring& ring) {
+    void borders(int number, const Ring& ring) {
         const double s = rules_.seam.value, high = out_.cushionHeight.value;
         const auto all = stretchesOf(ring);
         const int zip = zipStretch(all);
@@ -311,13 +315,13 @@ private:
             const int parts = std::max(1, static_cast<int>(roundUp((e.length + 2 * s) / std::max(1.0, most) - 1e-9)) > 1
                                               ? static_cast<int>(roundUp(e.length / (most - 2 * s)))
                                               : 1);
-            const auto strip = [&](const std::string& name, double from, double tall) {
+            const auto strip = [&](PieceName name, double from, double tall) {
                 for (int k = 0; k < parts; ++k) {
                     const double length = e.length / parts + 2 * s;
                     const double at = -e.length / 2 + e.length * k / parts - s;
                     const Point a = middle + u * at + out * from;
-                    add(name + (parts > 1 ? "." + std::to_string(k + 1) : std::string()),
-                        {{{a, a + out * tall, a + u * length + out * tall, a + u * length}}}, {}, pile, true);
+                    name.share = parts > 1 ? k + 1 : 0;
+                    add(name, {{{a, a + out * tall, a + u * length + out * tall, a + u * length}}}, {}, pile, true);
                     Piece& p = out_.pieces.back();
                     for (Ring& r : p.cut.rings)
                         if (signedArea(r) < 0) std::reverse(r.begin(), r.end());
@@ -327,13 +331,12 @@ private:
                 }
                 if (parts > 1) seams_ += (parts - 1) * high;
             };
-            const std::string name = n + " border " + std::to_string(i + 1);
             if (static_cast<int>(i) == zip) {
                 const double half = high / 2 + s + rules_.zipAllowance.value;
-                strip(n + " zip a", s + kShown, half);
-                strip(n + " zip b", s + 2 * kShown + half, half);
+                strip(PieceName::of(PiecePart::ZipStrip, number, 1), s + kShown, half);
+                strip(PieceName::of(PiecePart::ZipStrip, number, 2), s + 2 * kShown + half, half);
             } else {
-                strip(name, s + kShown, high + 2 * s);
+                strip(PieceName::of(PiecePart::Border, number, static_cast<int>(i) + 1), s + kShown, high + 2 * s);
             }
             seams_ += high; // up the corner
         }
@@ -353,7 +356,8 @@ private:
         const Bounds b = boundsOf(out_.net);
         const double turn = std::atan2(out_.pile->y, out_.pile->x);
         const Region block = turned(Region{{rectangle(0, 0, strips.run.value, cloth_.usable().value)}}, turn);
-        add("piping", moved(block, {b.low.x, b.low.y - 4 * strips.run.value}), {}, *out_.pile, true, true);
+        add(PieceName::of(PiecePart::Piping, 0), moved(block, {b.low.x, b.low.y - 4 * strips.run.value}), {},
+            *out_.pile, true, true);
     }
 
     void sundries() {
@@ -456,8 +460,8 @@ SetOut setOutFoam(const SetOutRequest& request, const std::stop_token&) {
                                              h + (r == 0 ? 1 : 0) + (r + 1 == rows ? 1 : 0))}};
                 };
                 Piece p;
-                p.name = std::to_string(number);
-                if (columns * rows > 1) p.name += static_cast<char>('a' + (c * rows + r) % 26);
+                p.name.own = std::to_string(number);
+                if (columns * rows > 1) p.name.own += static_cast<char>('a' + (c * rows + r) % 26);
                 p.inRow = static_cast<int>(out.pieces.size());
                 p.kind = PieceKind::Cut;
                 p.shape = intersection(outer, cell(s));

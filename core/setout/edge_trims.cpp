@@ -1,5 +1,6 @@
 #include "core/setout/edge_trims.h"
 
+#include "core/setout/trim_path.h"
 #include "core/shell/ties.h"
 
 #include <algorithm>
@@ -14,7 +15,6 @@ constexpr double kPi = std::numbers::pi;
 constexpr double kCornerRad = 20 * kPi / 180; ///< a turn above this is a corner, below it a bend
 constexpr double kTrueRad = 1.5 * kPi / 180;
 constexpr double kLeastRun = 30;    // mm: nothing shorter is trimmed
-constexpr double kAtEdge = 5;       // mm: an opening this near an edge breaks what runs along it
 constexpr double kSameLine = 1e-3;  // rad
 constexpr double kBendLimit = 3000; // mm: a stiff trim springs round anything flatter
 constexpr std::int64_t kMostParts = 400;
@@ -80,51 +80,6 @@ bool continuous(Profile p) {
     return p == Profile::SealantBead || p == Profile::PushOnEdging || p == Profile::BoundEdge;
 }
 
-double lengthOf(const Ring& path) {
-    double sum = 0;
-    for (std::size_t i = 1; i < path.size(); ++i) sum += distance(path[i - 1], path[i]);
-    return sum;
-}
-
-Point along(const Ring& path, double at) {
-    for (std::size_t i = 1; i < path.size(); ++i) {
-        const double step = distance(path[i - 1], path[i]);
-        if (at <= step || i + 1 == path.size())
-            return path[i - 1] + (path[i] - path[i - 1]) * (step > 0 ? std::clamp(at / step, 0.0, 1.0) : 0);
-        at -= step;
-    }
-    return path.empty() ? Point{} : path.back();
-}
-
-Ring partOf(const Ring& path, double from, double to) {
-    Ring part{along(path, from)};
-    double at = 0;
-    for (std::size_t i = 1; i + 1 < path.size(); ++i) {
-        at += distance(path[i - 1], path[i]);
-        if (at > from + 1e-6 && at < to - 1e-6) part.push_back(path[i]);
-    }
-    part.push_back(along(path, to));
-    return part;
-}
-
-/// Least radius of a path's bends, each from a point and its two neighbours.
-std::optional<Mm> leastRadiusOf(const Ring& path) {
-    std::optional<Mm> least;
-    for (std::size_t i = 1; i + 1 < path.size(); ++i) {
-        const Point a = path[i] - path[i - 1], b = path[i + 1] - path[i];
-        const double turn = std::abs(std::atan2(cross(a, b), dot(a, b)));
-        if (turn < kSameLine) continue;
-        const Mm radius{(std::hypot(a.x, a.y) + std::hypot(b.x, b.y)) / 2 / turn};
-        if (!least || radius < *least) least = radius;
-    }
-    return least;
-}
-
-double turnAt(const Ring& ring, std::size_t i) {
-    const Point in = ring[i] - ring[(i + ring.size() - 1) % ring.size()], out = ring[(i + 1) % ring.size()] - ring[i];
-    return std::atan2(cross(in, out), dot(in, out));
-}
-
 /// The side of the frame on which a stretch lies; -1: on none, as in a notch.
 int sideOf(const MeasuredOutline& measured, Point a, Point b) {
     const Point middle = (a + b) * 0.5;
@@ -142,44 +97,6 @@ int sideOf(const MeasuredOutline& measured, Point a, Point b) {
         }
     }
     return best;
-}
-
-/// Where along a path openings leave nothing to trim: from and to, rising, joined.
-std::vector<std::pair<double, double>> gapsOf(const Ring& path, const TrimSurface& s) {
-    std::vector<std::pair<double, double>> gaps;
-    double before = 0;
-    for (std::size_t i = 1; i < path.size(); ++i) {
-        const Point a = path[i - 1], ab = path[i] - a;
-        const double step = distance(a, path[i]);
-        if (step < 1e-9) continue;
-        const Point u = ab * (1 / step), n{-u.y, u.x};
-        for (const PlacedOpening& o : s.shape->openings) {
-            if (s.surface->openings[static_cast<std::size_t>(o.opening)].treatment != Treatment::CutBefore) continue;
-            // The stretch over which the opening comes nearer than kAtEdge, between its corners.
-            double from = 1e18, to = -1e18;
-            for (std::size_t k = 0; k < o.shape.size(); ++k) {
-                const Point p = o.shape[k] - a, q = o.shape[(k + 1) % o.shape.size()] - a;
-                double d0 = dot(p, n), d1 = dot(q, n), t0 = dot(p, u), t1 = dot(q, u);
-                if (std::min(d0, d1) > kAtEdge) continue;
-                const double cut = d0 == d1 ? 0 : (kAtEdge - d0) / (d1 - d0);
-                if (d0 > kAtEdge) t0 += (t1 - t0) * cut;
-                if (d1 > kAtEdge) t1 = t0 + (t1 - t0) * cut;
-                from = std::min({from, t0, t1});
-                to = std::max({to, t0, t1});
-            }
-            if (to <= 0 || from >= step) continue;
-            gaps.emplace_back(before + std::max(0.0, from), before + std::min(step, to));
-        }
-        before += step;
-    }
-    std::sort(gaps.begin(), gaps.end());
-    std::vector<std::pair<double, double>> joined;
-    for (const auto& g : gaps)
-        if (!joined.empty() && g.first <= joined.back().second + kLeastRun)
-            joined.back().second = std::max(joined.back().second, g.second);
-        else
-            joined.push_back(g);
-    return joined;
 }
 
 class Trimmer {
@@ -323,7 +240,7 @@ private:
                 before_.push_back(-1);
                 after_.push_back(-1);
             };
-            for (const auto& [from, to] : gapsOf(chain.path, s)) {
+            for (const auto& [from, to] : gapsOf(chain.path, *s.surface, *s.shape, kLeastRun)) {
                 add(at, from);
                 at = to;
             }
@@ -634,15 +551,6 @@ std::optional<Profile> profileFor(EdgeMeeting meeting, Hardness here, Hardness t
     return std::nullopt;
 }
 
-double tiltOf(const Surface& surface, const MeasuredOutline& measured) {
-    if (liesLevel(surface.kind)) return 0;
-    if (!surface.lean || !measured.measured()) return kPi / 2;
-    const double height = boundsOf(measured.frame).height();
-    if (height <= 0) return kPi / 2;
-    const double over = std::clamp(surface.lean->length.value / height, 0.0, 0.99);
-    return surface.leansOut ? kPi - std::acos(over) : std::acos(over);
-}
-
 Mm TrimPlan::lengthOf(std::string_view product) const {
     Mm sum;
     for (const TrimRun& r : runs)
@@ -652,6 +560,15 @@ Mm TrimPlan::lengthOf(std::string_view product) const {
 
 TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims) {
     return Trimmer(surfaces, trims).run();
+}
+
+double tiltOf(const Surface& surface, const MeasuredOutline& measured) {
+    if (liesLevel(surface.kind)) return 0;
+    if (!surface.lean || !measured.measured()) return kPi / 2;
+    const double height = boundsOf(measured.frame).height();
+    if (height <= 0) return kPi / 2;
+    const double over = std::clamp(surface.lean->length.value / height, 0.0, 0.99);
+    return surface.leansOut ? kPi - std::acos(over) : std::acos(over);
 }
 
 } // namespace westrum

@@ -518,7 +518,8 @@ std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, 
 
 SetOutFamily plankSetOut() {
     static constexpr std::array<std::string_view, 1> kStartRules{"startOffset"};
-    return {"planks", kRules,
+    return {"planks",
+            kRules,
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules, r.care);
                 const Plank plank = plankOf(r.product);

@@ -38,10 +38,10 @@ struct FactoryEdges {
 
 /// One piece as it lies on the surface.
 struct Piece {
-    std::string name; ///< "3.2": third row, second piece
-    int row{};        ///< from 0
-    int inRow{};      ///< from 0, in laying order
-    int stock = -1;   ///< place in SetOut::stock; -1: the cutting finds its stock
+    PieceName name; ///< "3.2": third row, second piece
+    int row{};      ///< from 0
+    int inRow{};    ///< from 0, in laying order
+    int stock = -1; ///< place in SetOut::stock; -1: the cutting finds its stock
     PieceKind kind{};
     Region shape;      ///< in surface coordinates
     Mm length;         ///< along the row, as cut before any notch is taken out

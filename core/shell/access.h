@@ -34,6 +34,7 @@ struct Passage {
     std::optional<Mm> loadLength;  ///< longest panel that lies flat or tilted in the load space
     std::optional<Mm> loadWidth;   ///< and how wide it may be
     std::vector<Remark> remarks;
+    friend bool operator==(const Passage&, const Passage&) = default;
 };
 Passage passageOf(const Access& access);
 

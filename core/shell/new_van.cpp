@@ -9,12 +9,11 @@
 namespace westrum {
 namespace {
 
-enum Area { Living, Garage, WetCell, Cab };
+using enum AreaKind;
 
 class Builder {
 public:
-    Builder(const BodyFigures& f, const SurfaceNamer& name, const std::vector<std::string>& areas)
-        : f_(f), name_(name), areas_(areas) {}
+    Builder(const BodyFigures& f, const SurfaceNamer& name) : f_(f), name_(name) {}
 
     std::vector<Surface> run() {
         const Mm lower = f_.height * 0.5, upper = f_.height - lower;
@@ -74,13 +73,13 @@ public:
     }
 
 private:
-    void add(const std::string& id, SurfaceKind kind, Hand hand, Area area, Mm length, Mm height) {
+    void add(const std::string& id, SurfaceKind kind, Hand hand, AreaKind area, Mm length, Mm height) {
         Surface s;
         s.id = id;
         s.kind = kind;
         s.hand = hand;
         s.name = name_(kind, hand, ++counts_[{kind, hand}]);
-        if (area < static_cast<int>(areas_.size())) s.area = areas_[static_cast<std::size_t>(area)];
+        s.area.kind = area;
         s.ghostLength = length;
         s.ghostHeight = height;
         // What was bowed or taped round a curve is asked for as such.
@@ -90,7 +89,6 @@ private:
 
     const BodyFigures& f_;
     const SurfaceNamer& name_;
-    const std::vector<std::string>& areas_;
     std::map<std::pair<SurfaceKind, Hand>, int> counts_;
     std::vector<Surface> all_;
 };
@@ -114,9 +112,8 @@ const std::vector<BodyField>& bodyFields() {
     return fields;
 }
 
-std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& name,
-                                const std::vector<std::string>& areas) {
-    return Builder(figures, name, areas).run();
+std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& name) {
+    return Builder(figures, name).run();
 }
 
 Access accessOf(const BodyFigures& f, const std::string& slidingDoor, const std::string& rearDoors) {

@@ -34,9 +34,7 @@ using SurfaceNamer = std::function<std::string(SurfaceKind, Hand, int)>;
 
 /// All usual surfaces of such a van, unmeasured, with names, areas, ghosts and the sides that meet: floor, ceiling,
 /// walls, wheel arches, pillars, door cards, bulkhead, reveals, and free surfaces for furniture.
-/// @param areas  names of the areas: living, garage, wet cell, cab
-std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& name,
-                                const std::vector<std::string>& areas);
+std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& name);
 
 /// Its doors.
 Access accessOf(const BodyFigures& figures, const std::string& slidingDoor, const std::string& rearDoors);

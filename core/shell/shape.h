@@ -42,6 +42,7 @@ struct SurfaceShape {
     /// Middle of the visible part, across and along: where a layout that looks right is centred.
     std::optional<double> visibleCentreX, visibleCentreY;
     std::vector<Remark> remarks;
+    friend bool operator==(const SurfaceShape&, const SurfaceShape&) = default;
 };
 
 /// Lays openings, zones and supports out on a measured outline. What lacks a reading or lies outside is remarked on and

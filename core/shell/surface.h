@@ -111,6 +111,15 @@ struct Support {
     friend bool operator==(const Support&, const Support&) = default;
 };
 
+/// Which part of the van it is. What follows from that (damp, airbags) follows from the kind, whatever it is called.
+enum class AreaKind { Unsaid, Living, Garage, WetCell, Cab, Other };
+inline constexpr int kAreaKinds = 6;
+struct Area {
+    AreaKind kind = AreaKind::Unsaid;
+    std::string name{}; ///< if it has one of its own
+    friend bool operator==(const Area&, const Area&) = default;
+};
+
 /// What happens at one side of the outline.
 enum class EdgeKind {
     Unsaid,
@@ -139,7 +148,7 @@ struct Surface {
     std::string name;
     SurfaceKind kind = SurfaceKind::Floor;
     Hand hand = Hand::None;
-    std::string area;                       ///< of the van: living, garage, wet cell, cab; any name
+    Area area;                              ///< of the van
     Mm ghostLength{1000}, ghostHeight{500}; ///< drawn until it is measured
     Measurement measurement;
     std::vector<Opening> openings;

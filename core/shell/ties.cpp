@@ -75,7 +75,7 @@ std::vector<Remark> tieRemarks(const std::vector<TiedSurface>& surfaces) {
                                 {"otherLength", theirs},
                                 {"difference", Mm{difference}},
                                 {"limit", Mm{limit}}},
-                               Fix{FixKind::RetakeReading, edgeName(side), {}}});
+                               {}});
         }
     return remarks;
 }

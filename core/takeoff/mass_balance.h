@@ -32,6 +32,7 @@ struct MassBalance {
     bool frontOver = false, rearOver = false, grossOver = false;
     [[nodiscard]] bool within() const { return !frontOver && !rearOver && !grossOver; }
     [[nodiscard]] Kg gross() const { return front + rear; }
+    friend bool operator==(const MassBalance&, const MassBalance&) = default;
 };
 
 /// Source: docs/formulae.md#axles. 40 kg over the rear axle, 300 to the right of a track of 1720: 26.98 kg right.

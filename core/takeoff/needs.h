@@ -42,9 +42,9 @@ struct NeedFacts {
     const SetOut* setOut = nullptr;
     const LayerTakeoff* take = nullptr;
     const SurfaceShape* shape = nullptr;
-    Mm through;             ///< thickness from the layer's face down to what the screws hold in
-    std::optional<Mm> into; ///< depth of the battens below it; nothing: sheet metal
-    Mm edges;               ///< of the surface's outline, openings included
+    Mm through;                      ///< thickness from the layer's face down to what the screws hold in
+    std::optional<Mm> into;          ///< depth of the battens below it; nothing: sheet metal
+    Mm edges;                        ///< of the surface's outline, openings included
     std::span<const Field> fixing{}; ///< the fields of how it is fixed, by its family
 };
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/units/money.h"
+#include "core/units/piece_name.h"
 #include "core/units/quantity.h"
 
 #include <cstdint>
@@ -14,7 +15,8 @@ namespace westrum {
 
 enum class Severity { Note, Warning, Error };
 
-/// What a remark is about. Each kind has one sentence, put together in formats/remark_text.cpp from the facts.
+/// What a remark is about. Each kind has one sentence, put together in formats/words.cpp and finish_words.cpp from the
+/// facts.
 enum class RemarkKind {
     ReadingMissing,        ///< {reading}
     ReadingNotPositive,    ///< {reading} {length}
@@ -112,14 +114,15 @@ enum class RemarkKind {
     TrimStockTooShort,      ///< {product}: a run of {length} cannot be joined from lengths that give {limit}
     TrimBendTooTight,       ///< {product} bends to {limit}, side {edge} to {radius}
     TrimTooStiff,           ///< {product} is stiff, side {edge} bends to {radius}
-    NeedUnserved,           ///< the catalogue has nothing that serves as {serves}: {amount}, from {least} to {most} long
-    RateMissing,            ///< {currency} is asked for {product} by {supplier}, and no rate is known
-    AxleOver,               ///< {which} 0 front, 1 rear, 2 the whole: {kg} of {limit}
-    SideOver,               ///< {right} or left: {kg}, half of what is allowed is {limit}
-    AllowancePassed,        ///< finishes weigh {kg}, {limit} were allowed
-    AdhesiveNeverCloses,    ///< {product} dries {flash} minutes and stays open for {open}
-    AdhesiveTooCool,        ///< {product} holds up to {limit} degrees; here it gets {heat}
+    NeedUnserved,        ///< the catalogue has nothing that serves as {serves}: {amount}, from {least} to {most} long
+    RateMissing,         ///< {currency} is asked for {product} by {supplier}, and no rate is known
+    AxleOver,            ///< {which} 0 front, 1 rear, 2 the whole: {kg} of {limit}
+    SideOver,            ///< {right} or left: {kg}, half of what is allowed is {limit}
+    AllowancePassed,     ///< finishes weigh {kg}, {limit} were allowed
+    AdhesiveNeverCloses, ///< {product} dries {flash} minutes and stays open for {open}
+    AdhesiveTooCool,     ///< {product} holds up to {limit} degrees; here it gets {heat}
 };
+inline constexpr int kRemarkKinds = static_cast<int>(RemarkKind::AdhesiveTooCool) + 1;
 
 /// Where a remark belongs.
 enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule, Opening, Zone, Support, Edge, Layer };
@@ -133,15 +136,18 @@ struct Place {
 };
 
 /// One figure of a remark. Lengths and money are printed in the reader's own units.
-using FactValue = std::variant<Mm, std::int64_t, double, std::string, Money>;
+using FactValue = std::variant<Mm, std::int64_t, double, std::string, Money, PieceName>;
 using Facts = std::vector<std::pair<std::string, FactValue>>;
 
-enum class FixKind { RetakeReading, SetRule, SetField };
-/// What would settle a remark: `key` names the reading, rule or field, `value` what to set it to, where that is known.
+enum class FixKind {
+    SetRule,  ///< of the layer that the remark is about
+    SetField, ///< of that layer's product
+};
+/// What settles a remark by one press: a rule or field, and what to set it to.
 struct Fix {
     FixKind kind{};
     std::string key;
-    std::optional<double> value;
+    double value{};
     friend bool operator==(const Fix&, const Fix&) = default;
 };
 

@@ -545,6 +545,11 @@
             <numerusform>And %n more.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>Work that was never saved is there from before: %n job(s).</source>
+        <translation>
+            <numerusform>Work that was never saved is there from before: %n job.</numerusform><numerusform>Work that was never saved is there from before: %n jobs.</numerusform></translation>
+    </message>
 </context>
 <context>
     <name>westrum::MassView</name>

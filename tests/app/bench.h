@@ -23,6 +23,7 @@ public:
         document.setOddsTries(6);              // nor for many variations
         document.open(std::move(job), {});
         window = std::make_unique<MainWindow>(document, folder.filePath(QStringLiteral("autosave")));
+        window->resize(1280, 800); // whatever the screen of the test is
         window->show();
         (void)QTest::qWaitForWindowExposed(window.get());
         (void)settlePlan(document);

@@ -57,12 +57,12 @@ private slots:
     }
 
     void insulationThatDoesNotFitIsTold() {
-        auto b = at("ceiling"); // roof bows are 23 deep
+        auto b = at("ceiling"); // roof bows are 27 deep
         auto* section = b->window->findChild<SectionBench*>();
         section->takeInHand(0);
         emit section->picked(0);
-        QVERIFY(b->choose("layerProduct", QStringLiteral("Closed-cell foam board 25")));
-        // There are strips of 9 on the bows: 32 mm of room. Beside the bows there are 23 only.
+        QVERIFY(b->choose("layerProduct", QStringLiteral("Closed-cell foam board 30")));
+        // There are strips of 9 on the bows: 36 mm of room. Beside the bows there are 27 only.
         QVERIFY(b->document.plan()->surface("ceiling")->stack.remarks.empty());
         section->takeInHand(2);
         emit section->picked(2);
@@ -71,8 +71,8 @@ private slots:
         beside->click();
         QVERIFY(settlePlan(b->document));
         QCOMPARE(b->sentenceShown(),
-                 QStringLiteral("Closed-cell foam board 25 is 25 mm thick, but there is only 23 mm between the "
-                                "supports: 2 mm stand out."));
+                 QStringLiteral("Closed-cell foam board 30 is 30 mm thick, but there is only 27 mm between the "
+                                "supports: 3 mm stand out."));
     }
 
     void aLayerIsDraggedToAnotherPlaceAndMovedByKeys() {

@@ -301,7 +301,7 @@ private slots:
             const ProductCut& cut = b.cut();
             for (std::size_t i = 0; i < cut.items.size(); ++i)
                 for (std::size_t n = 0; n < cut.items[i].pieces.size(); ++n)
-                    if (QString::fromStdString(cut.items[i].pieces[n].name).startsWith(QLatin1String(name))) {
+                    if (pieceText(cut.items[i].pieces[n].name).startsWith(QLatin1String(name))) {
                         b.bench().takeInHand(int(i), int(n));
                         return;
                     }

@@ -42,7 +42,7 @@ private slots:
             const Point middle = (b.low + b.high) * 0.5;
             if (!contains(piece.shape, middle)) continue;
             const QColor c = at(middle + Point{20, 20});
-            QVERIFY2(c.red() > c.blue(), piece.name.c_str()); // wood, not grey metal
+            QVERIFY2(c.red() > c.blue(), piece.name.key().c_str()); // wood, not grey metal
         }
         QCOMPARE(at({1190, 100}), QColor(Qt::magenta)); // inside the right wheel arch nothing is painted
     }

@@ -200,7 +200,7 @@ private slots:
         const Bounds box = boundsOf(piece.shape);
         QTest::mouseClick(bench(*b), Qt::LeftButton, {}, bench(*b)->onScreen((box.low + box.high) * 0.5).toPoint());
         QCOMPARE(bench(*b)->pieceInHand(), 5);
-        QVERIFY2(figuresShown(*b).startsWith(QStringLiteral("Piece ") + QString::fromStdString(piece.name)),
+        QVERIFY2(figuresShown(*b).startsWith(QStringLiteral("Piece ") + pieceText(piece.name)),
                  qPrintable(figuresShown(*b)));
         QVERIFY(b->click("neighbours"));
         QVERIFY(!b->window->grab().isNull());

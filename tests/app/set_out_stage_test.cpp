@@ -19,6 +19,7 @@ private slots:
     void theStartLineIsDraggedAndEverythingFollows() {
         Bench b(demoFloor());
         b.go(MainWindow::SetOut);
+        QVERIFY(settle(b.document)); // the sentence above the bench is the one that stays
         auto* bench = b.window->findChild<SetOutBench*>();
         const QPoint handle = bench->startHandle().toPoint();
         const double before = b.floor().setOut().firstRow.value;

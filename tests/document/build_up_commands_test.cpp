@@ -27,7 +27,7 @@ private slots:
         auto d = opened();
         const std::vector<std::function<Command(JobDocument&)>> commands{
             [](JobDocument& j) { return addLayer(j, "ceiling", "primer"); },
-            [](JobDocument& j) { return addLayer(j, "ceiling", "foam-25", 0); },
+            [](JobDocument& j) { return addLayer(j, "ceiling", "foam-30", 0); },
             [](JobDocument& j) { return removeLayer(j, "ceiling", 0); },
             [](JobDocument& j) { return moveLayer(j, "ceiling", 0, 3); },
             [](JobDocument& j) { return replaceLayer(j, "ceiling", 3, "spruce-board"); },

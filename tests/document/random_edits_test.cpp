@@ -101,11 +101,13 @@ class RandomEditsTest : public QObject {
 
     std::mt19937 dice_;
     int any(int below) { return static_cast<int>(dice_() % static_cast<unsigned>(std::max(1, below))); }
-    const Surface& anySurface(const Job& job) { return job.surfaces[static_cast<std::size_t>(any(int(job.surfaces.size())))]; }
+    const Surface& anySurface(const Job& job) {
+        return job.surfaces[static_cast<std::size_t>(any(int(job.surfaces.size())))];
+    }
     const Product& anyProduct(const Job& job) {
         return job.catalogue.products[static_cast<std::size_t>(any(int(job.catalogue.products.size())))];
     }
-    Reading millimetres(int least, int span) { return *mm(least + any(span)); }
+    Reading millimetres(int least, int span) { return mm(least + any(span)); }
 
     using Edit = std::function<bool(JobDocument&)>; ///< false: there was nothing to edit
 
@@ -146,7 +148,8 @@ class RandomEditsTest : public QObject {
             const auto keys = readingKeys(s.measurement);
             if (keys.empty()) return false;
             const std::string key = keys[static_cast<std::size_t>(any(int(keys.size())))];
-            MaybeReading now = *findReading(s.measurement, key);
+            Measurement readings = s.measurement;
+            MaybeReading now = *findReading(readings, key);
             if (!now) return false;
             now->length.value += any(21) - 10;
             push(d, takeReading(d, s.id, key, now));
@@ -165,7 +168,7 @@ class RandomEditsTest : public QObject {
         on("describeSurface", [this](JobDocument& d, const Surface& s) {
             return describeSurface(d, s.id, static_cast<SurfaceKind>(any(12)), s.hand, s.area);
         });
-        on("addOpening", [this](JobDocument& d, const Surface&s) {
+        on("addOpening", [this](JobDocument& d, const Surface& s) {
             Opening o;
             o.name = "lamp";
             o.kind = OpeningKind::Lamp;
@@ -207,7 +210,8 @@ class RandomEditsTest : public QObject {
             push(d, meetSides(d, a.id, any(4), b.id, any(4)));
             return true;
         });
-        on("duplicateSurface", [](JobDocument& d, const Surface& s) { return duplicateSurface(d, s.id, s.name + " 2"); });
+        on("duplicateSurface",
+           [](JobDocument& d, const Surface& s) { return duplicateSurface(d, s.id, s.name + " 2"); });
         all.emplace_back("removeSurface", [this](JobDocument& d) {
             if (d.job().surfaces.size() < 5) return false;
             push(d, removeSurface(d, anySurface(d.job()).id));
@@ -260,13 +264,11 @@ class RandomEditsTest : public QObject {
         layered("replaceLayer", [this](JobDocument& d, const Surface& s, int layer) {
             return replaceLayer(d, s.id, layer, anyProduct(d.job()).id);
         });
-        layered("setBolted", [this](JobDocument& d, const Surface& s, int layer) {
-            return setBolted(d, s.id, layer, any(2) == 0);
-        });
+        layered("setBolted",
+                [this](JobDocument& d, const Surface& s, int layer) { return setBolted(d, s.id, layer, any(2) == 0); });
         on("addLayer", [this](JobDocument& d, const Surface& s) { return addLayer(d, s.id, anyProduct(d.job()).id); });
-        on("chooseProduct", [this](JobDocument& d, const Surface& s) {
-            return chooseProduct(d, s.id, anyProduct(d.job()).id);
-        });
+        on("chooseProduct",
+           [this](JobDocument& d, const Surface& s) { return chooseProduct(d, s.id, anyProduct(d.job()).id); });
         on("chooseTrim", [this](JobDocument& d, const Surface& s) {
             return chooseTrim(d, s.id, any(2) ? std::string("skirting") : std::string());
         });
@@ -275,10 +277,12 @@ class RandomEditsTest : public QObject {
             return chooseOption(d, s.id, any(int(d.job().options(s.id).options.size())));
         });
         on("renameOption", [](JobDocument& d, const Surface& s) { return renameOption(d, s.id, 0, "light"); });
-        on("copyBuildUp", [this](JobDocument& d, const Surface& s) { return copyBuildUp(d, anySurface(d.job()).id, s.id); });
+        on("copyBuildUp",
+           [this](JobDocument& d, const Surface& s) { return copyBuildUp(d, anySurface(d.job()).id, s.id); });
         plain("chooseScheme", [](JobDocument& d) { return chooseScheme(d, "light"); });
         // Products and buying.
-        ofProduct("renameProduct", [](JobDocument& d, const Product& p) { return renameProduct(d, p.id, p.name + "'"); });
+        ofProduct("renameProduct",
+                  [](JobDocument& d, const Product& p) { return renameProduct(d, p.id, p.name + "'"); });
         ofProduct("setPackPrice", [this](JobDocument& d, const Product& p) {
             return setPackPrice(d, p.id, any(5) ? std::optional(Money{500 + any(3000), {}}) : std::nullopt);
         });

@@ -37,7 +37,9 @@ private slots:
             [&] { return duplicateSurface(d, w, "Copy"); },
             [&] { return mirrorSurface(d, c, "Mirror"); },
             [&] { return removeSurface(d, w); },
-            [&] { return describeSurface(d, w, SurfaceKind::Other, Hand::None, "attic"); },
+            [&] {
+                return describeSurface(d, w, SurfaceKind::Other, Hand::None, {AreaKind::Other, "attic"});
+            },
             [&] { return addOpening(d, w, hatch); },
             [&] { return changeOpening(d, c, 1, hatch); },
             [&] { return removeOpening(d, c, 2); },

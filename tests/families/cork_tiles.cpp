@@ -26,7 +26,7 @@ constexpr std::array<Field, 2> kRules{{
 }};
 constexpr std::array<std::string_view, 1> kStartRules{"startOffset"};
 constexpr std::array kRemarks{RemarkKind::EdgeBelowThird, RemarkKind::TooManyPieces};
-constexpr int kRestHours = 48, kCureHours = 24;
+constexpr double kRestHours = 48, kCureHours = 24;
 
 SetOut layTiles(const SetOutRequest& r, const std::stop_token&) {
     SetOut s;
@@ -94,12 +94,14 @@ void steps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& all) 
     for (const Piece& p : layer.setOut->pieces) ++(p.kind == PieceKind::Whole ? whole : cut);
     all.push_back({.key = "rest",
                    .kind = StepKind::RestVinyl,
-                   .facts = {{"hours", std::int64_t{kRestHours}}, {"degrees", std::int64_t{18}}}});
+                   .facts = {{"degrees", std::int64_t{18}}},
+                   .wait = Wait{WaitKind::Rest, kRestHours}});
     all.push_back({.key = "lay", .kind = StepKind::LayTiles, .facts = {{"whole", whole}}});
     all.push_back({.key = "cut",
                    .kind = StepKind::CutTiles,
-                   .facts = {{"cut", cut}, {"tiles", cut}, {"hours", std::int64_t{kCureHours}}},
-                   .caution = Caution::SharpBlades});
+                   .facts = {{"cut", cut}, {"tiles", cut}},
+                   .caution = Caution::SharpBlades,
+                   .wait = Wait{WaitKind::Cure, kCureHours}});
 }
 
 std::vector<Grip> grips(const GripFacts& f) {
@@ -109,36 +111,35 @@ std::vector<Grip> grips(const GripFacts& f) {
 } // namespace
 
 Family corkFamily() {
-    return {.product = {.id = "cork",
-                        .tradeName = "cork tiles",
-                        .role = LayerRole::Finish,
-                        .soldBy = SoldBy::Pack,
-                        .form = StockForm::Sheets,
-                        .fields = kCork,
-                        .counted = CountedAs::Tiles,
-                        .quantity = Quantity::Pack,
-                        .rowField = "width",
-                        .porous = [](const Product&) { return true; },
-                        .suits = [](const Product&) { return Suitability{1, 1, 2, 1, 1}; }},
-            .hours = {0.7, 0.03},
-            .setOut = SetOutFamily{"cork",
-                                   kRules,
-                                   layTiles,
-                                   choices,
-                                   [](Mm offset) {
-                                       return FieldValues{{"startOffset", offset.value}};
-                                   },
-                                   nullptr,
-                                   kStartRules},
-            .laid = {.blade = true, .lotShows = true},
-            .drawn = {.style = "tile", .lettering = Lettering::Panel},
-            .remarks = kRemarks,
-            .pieces = addPanels,
-            .needs = [](const NeedFacts& f, std::vector<Need>& all) {
-                addNeed(all, Serves::Blades, f.setOut->figures.cutLength.value / 1000);
-            },
-            .steps = steps,
-            .grips = grips};
+    return {
+        .product = {.id = "cork",
+                    .tradeName = "cork tiles",
+                    .role = LayerRole::Finish,
+                    .soldBy = SoldBy::Pack,
+                    .form = StockForm::Sheets,
+                    .fields = kCork,
+                    .counted = CountedAs::Tiles,
+                    .quantity = Quantity::Pack,
+                    .rowField = "width",
+                    .porous = [](const Product&) { return true; },
+                    .suits =
+                        [](const Product&) {
+                            return Suitability{1, 1, 2, 1, 1};
+                        }},
+        .hours = {0.7, 0.03},
+        .setOut = SetOutFamily{"cork", kRules, layTiles, choices,
+                               [](Mm offset) {
+                                   return FieldValues{{"startOffset", offset.value}};
+                               },
+                               nullptr, kStartRules},
+        .laid = {.blade = true, .lotShows = true},
+        .drawn = {.style = "tile", .lettering = Lettering::Panel},
+        .remarks = kRemarks,
+        .pieces = addPanels,
+        .needs = [](const NeedFacts& f,
+                    std::vector<Need>& all) { addNeed(all, Serves::Blades, f.setOut->figures.cutLength.value / 1000); },
+        .steps = steps,
+        .grips = grips};
 }
 
 } // namespace westrum::test

@@ -9,8 +9,8 @@
 #include "formats/plan_file.h"
 #include "tests/app/bench.h"
 #include "tests/families/cork_tiles.h"
-#include "tests/support/registry.h"
 #include "tests/support/floors.h"
+#include "tests/support/registry.h"
 
 using namespace westrum;
 using namespace westrum::test;
@@ -98,8 +98,8 @@ private slots:
         QCOMPARE(figures.front().suits, (Suitability{1, 1, 2, 1, 1}));
         QCOMPARE(figures.front().cost->minor, 4200);
         // Knife work: four ends of 300 wide and a row of 600 + 600 + 300, so far 2 x 300 + 1500 mm of it.
-        const auto blades = std::find_if(p.needs.begin(), p.needs.end(),
-                                         [](const Need& n) { return n.serves == Serves::Blades; });
+        const auto blades =
+            std::find_if(p.needs.begin(), p.needs.end(), [](const Need& n) { return n.serves == Serves::Blades; });
         QVERIFY(blades != p.needs.end() && std::abs(blades->amount - 2.1) < 1e-9);
     }
 

@@ -19,10 +19,10 @@ namespace westrum {
 
 // The program's table with one line more. The linker takes this one instead of that in core/families/table.cpp.
 std::span<const Family> familyTable() {
-    static const std::array all{
-        plankFamily(),      boardFamily(),  sheetFamily(),    tileFamily(),  liningFamily(), foamFamily(),
-        clothFamily(),      test::corkFamily(), underlayFamily(), barrierFamily(), insulationFamily(), battenFamily(),
-        adhesiveFamily(),   coatingFamily(), trimFamily(),    sundryFamily()};
+    static const std::array all{plankFamily(),    boardFamily(),   sheetFamily(),      tileFamily(),
+                                liningFamily(),   foamFamily(),    clothFamily(),      test::corkFamily(),
+                                underlayFamily(), barrierFamily(), insulationFamily(), battenFamily(),
+                                adhesiveFamily(), coatingFamily(), trimFamily(),       sundryFamily()};
     return all;
 }
 

@@ -23,7 +23,7 @@ class SurfaceFileTest : public QObject {
         s.name = "Crowded wall";
         s.kind = SurfaceKind::RightWallUpper;
         s.hand = Hand::Right;
-        s.area = "attic";
+        s.area = {AreaKind::Other, "attic"};
         s.ghostLength = {1234};
         s.ghostHeight = {567};
         s.heightRear = mm(900);
@@ -93,8 +93,8 @@ private slots:
     }
 
     void aWholeNewVanComesBack() {
-        const std::vector<Surface> all = surfacesOf(
-            {}, [](SurfaceKind k, Hand h, int n) { return surfaceName(k, h, n).toStdString(); }, {"living", "garage"});
+        const std::vector<Surface> all =
+            surfacesOf({}, [](SurfaceKind k, Hand h, int n) { return surfaceName(k, h, n).toStdString(); });
         const Job job = newVanJob("New", starterCatalogue(), Currency{}, all);
         const auto back = readJob(writeJob(job));
         QVERIFY(back.has_value() && back.value() == job);

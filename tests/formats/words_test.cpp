@@ -10,6 +10,7 @@
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
+#include <set>
 #include <tuple>
 
 using namespace westrum;
@@ -34,6 +35,18 @@ QString remarkOf(const std::function<void(Job&)>& change, RemarkKind kind) {
 class WordsTest : public QObject {
     Q_OBJECT
 private slots:
+    void everyKindOfRemarkHasASentence() {
+        std::set<QString> all;
+        for (int kind = 0; kind < kRemarkKinds; ++kind) {
+            const QString text = sentence(Remark{Severity::Note, {}, static_cast<RemarkKind>(kind), {}, {}}, {});
+            QVERIFY2(!text.trimmed().isEmpty(), qPrintable(QString::number(kind)));
+            QVERIFY2(text.trimmed().endsWith(QLatin1Char('.')) || text.trimmed().endsWith(QLatin1Char('?')),
+                     qPrintable(text));
+            all.insert(text);
+        }
+        QVERIFY(all.size() > 90); // and nearly every kind one of its own, even without its facts
+    }
+
     void remarksAreWholeSentences() {
         const auto floor = [](Job& j) -> Measurement& { return j.surfaces[0].measurement; };
         QCOMPARE(

@@ -461,9 +461,10 @@ json cushionCase(const json& in) {
             upholstered("cloth", a, b, {{"rollWidth", 4000}}, {{"style", 2}, {"turnUnder", in.at("turn_mm")}},
                         {in.at("foam_mm")}, {in.at("board_mm")});
         const SetOut foam = upholstered("foam", a, b, {{"length", 6000}, {"width", 4000}}, {{"style", 2}}, {}, {});
-        return {{"fabric_mm", size(s.pieces[0].cut)},
-                {"fabric_m2", areaMm2(s.pieces[0].cut) / 1e6},
-                {"foam_mm", size(foam.pieces[0].cut)}};
+        if (!s.laid()) return {{"verdict", "not laid"}};
+        json got{{"fabric_mm", size(s.pieces[0].cut)}, {"fabric_m2", areaMm2(s.pieces[0].cut) / 1e6}};
+        if (foam.laid()) got["foam_mm"] = size(foam.pieces[0].cut);
+        return got;
     }
     const double l = in.at("l_mm"), w = in.at("w_mm"), h = in.at("h_mm");
     const Mm seam{in.at("seam_mm")}, usable{in.at("usable_mm")}, cord{in.at("cord_mm")};
@@ -565,8 +566,7 @@ json adhesiveCase(const json& in) {
 }
 
 json coatingCase(const json& in) {
-    const double litres =
-        litresFor({in.at("area_m2")}, in.at("coverage").get<std::vector<double>>(), in.at("waste"));
+    const double litres = litresFor({in.at("area_m2")}, in.at("coverage").get<std::vector<double>>(), in.at("waste"));
     std::vector<PackSize> tins;
     for (const json& t : in.at("tins")) tins.push_back({t.at(0), t.at(1)});
     const PackChoice c = leastCostPacks(litres, tins).value_or(PackChoice{});

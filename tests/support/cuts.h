@@ -15,7 +15,8 @@ inline Region box(double w, double h) { return {{{{0, 0}, {w, 0}, {w, h}, {0, h}
 
 inline CutPiece wanted(const std::string& key, double length, double width, bool mayTurn = false) {
     CutPiece piece;
-    piece.key = piece.name = key;
+    piece.key = key;
+    piece.name = key;
     piece.shape = box(length, width);
     piece.mayTurn = mayTurn;
     return piece;
@@ -43,7 +44,7 @@ inline CutProblem problemOf(const Product& p, std::vector<CutPiece> pieces) {
 }
 
 inline KeptItem keep(const std::string& stock, const CutPiece& piece, Point at, double rotationRad = 0) {
-    return {stock, false, 0, 0, {{piece.key, piece.name, at, rotationRad, false, piece.shape}}};
+    return {stock, false, 0, 0, {{piece.key, piece.name.key(), at, rotationRad, false, piece.shape}}};
 }
 
 /// The rules of a cutting plan, in words of their own: empty if all are kept, else what is broken.
@@ -65,7 +66,7 @@ inline QString broken(const CutProblem& problem, const ProductCut& cut) {
             const double acrossTrim = problem.form == StockForm::Lengths ? 0 : trim;
             if (b.low.x < trim - kFuzz || b.low.y < acrossTrim - kFuzz || b.high.x > item.lengthMm - trim + kFuzz ||
                 b.high.y > item.widthMm - acrossTrim + kFuzz)
-                return QStringLiteral("%1 lies beyond its stock").arg(QString::fromStdString(lies.name));
+                return QStringLiteral("%1 lies beyond its stock").arg(QString::fromStdString(lies.name.key()));
             for (std::size_t j = 0; j < i; ++j) {
                 const Bounds o = boundsOf(item.pieces[j].shape);
                 const double x = std::max(b.low.x - o.high.x, o.low.x - b.high.x);
@@ -73,7 +74,8 @@ inline QString broken(const CutProblem& problem, const ProductCut& cut) {
                 if (std::max(x, y) >= kerf - kFuzz) continue;
                 if (problem.form != StockForm::Roll)
                     return QStringLiteral("%1 and %2 overlap")
-                        .arg(QString::fromStdString(lies.name), QString::fromStdString(item.pieces[j].name));
+                        .arg(QString::fromStdString(lies.name.key()),
+                             QString::fromStdString(item.pieces[j].name.key()));
             }
         }
     }

@@ -26,7 +26,8 @@ CataloguePanel::CataloguePanel(JobDocument& document, char decimalMark, QWidget*
     list_->setObjectName(QStringLiteral("catalogueList"));
     list_->setAccessibleName(tr("Products of the family"));
     for (const ProductFamily* f : productFamilies())
-        family_->addItem(fieldName(f->tradeName), QString::fromLatin1(f->id.data(), static_cast<qsizetype>(f->id.size())));
+        family_->addItem(fieldName(f->tradeName),
+                         QString::fromLatin1(f->id.data(), static_cast<qsizetype>(f->id.size())));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(14);

@@ -34,9 +34,9 @@ std::vector<Alike> alike(const SetOut& setOut) {
                    !g.shaped && !p.notched; // a shaped piece is like no other
         });
         if (same != groups.end())
-            same->names << QString::fromStdString(p.name);
+            same->names << pieceText(p.name);
         else
-            groups.push_back({p.length, p.width, p.notched, {QString::fromStdString(p.name)}});
+            groups.push_back({p.length, p.width, p.notched, {pieceText(p.name)}});
     }
     return groups;
 }
@@ -82,9 +82,9 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
     const bool boards = family.laid.choosesLengths;
     const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
     sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
-               boards                     ? ShoppingPrint::tr("ripped to")
+               boards                      ? ShoppingPrint::tr("ripped to")
                : family.laid.unitsBySetOut ? ShoppingPrint::tr("plank")
-                                          : QString(),
+                                           : QString(),
                ShoppingPrint::tr("remark")},
               cuts, true);
     for (const Piece& p : s.pieces) {
@@ -99,7 +99,7 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
             stock = std::abs((p.ripAtStart - p.ripAtEnd).value) < 0.5
                         ? f.number(p.ripAtStart.value, 1)
                         : f.number(p.ripAtStart.value, 1) + QStringLiteral(" – ") + f.number(p.ripAtEnd.value, 1);
-        sheet.row({QString::fromStdString(p.name), f.number(p.length.value, 1), f.number(p.width.value, 1), stock,
+        sheet.row({pieceText(p.name), f.number(p.length.value, 1), f.number(p.width.value, 1), stock,
                    notes.join(QStringLiteral(", "))},
                   cuts);
     }

@@ -286,7 +286,7 @@ void CutBench::mouseReleaseEvent(QMouseEvent*) {
     const Dragged d = *std::exchange(dragged_, std::nullopt);
     update();
     if (d.onto < 0) return;
-    const QString name = QString::fromStdString(cut_->items[std::size_t(d.item)].pieces[std::size_t(d.piece)].name);
+    const QString name = pieceText(cut_->items[std::size_t(d.item)].pieces[std::size_t(d.piece)].name);
     if (!d.place.fits)
         return emit said(tr("%1 does not fit there: it would lie over a pinned piece or beyond the edge.").arg(name),
                          true);
@@ -388,7 +388,7 @@ bool CutBench::event(QEvent* event) {
         if (at.piece >= 0) {
             const LyingPiece& lies = cut_->items[std::size_t(at.item)].pieces[std::size_t(at.piece)];
             const Figures f = figuresFor(document_.job(), decimalMark_);
-            QString text = QString::fromStdString(lies.name);
+            QString text = pieceText(lies.name);
             if (lies.piece >= 0) {
                 const CutPiece& piece = cut_->pieces[std::size_t(lies.piece)];
                 text += QStringLiteral("   ") + sizeText(piece, cut_->form, f);

@@ -410,92 +410,6 @@ void CutPage::refresh() {
     refreshFace();
 }
 
-QString CutPage::bound(const CutState& state) const {
-    const ProductCut& cut = *state.cut;
-    const Figures f = figures();
-    const std::string family = sold() ? sold()->family : std::string();
-    QString text;
-    if (cut.form == StockForm::Roll) {
-        if (cut.rollMm <= 0 && cut.rollToBuyMm <= 0) return tr("The rack is enough: nothing is to be bought.");
-        text = tr("%1 m to buy").arg(f.number(cut.rollToBuyMm / 1000, 2));
-        if (cut.cost) text += tr(" for %1").arg(f.money(*cut.cost));
-        text += cut.proven ? tr(", and no plan can use less.")
-                           : tr(": %1 m are used, and no plan can use less than %2 m.")
-                                 .arg(f.number(cut.rollMm / 1000, 2), f.number(cut.leastRollMm / 1000, 2));
-    } else {
-        if (cut.itemsToBuy == 0 && cut.unplaced.empty()) return tr("The rack is enough: nothing is to be bought.");
-        const bool decided =
-            std::any_of(cut.items.begin(), cut.items.end(), [](const CutItem& i) { return i.decided; });
-        text = decided ? tr("%1 are opened").arg(itemsText(family, cut.itemsToBuy))
-                       : tr("%1 to buy").arg(itemsText(family, cut.itemsToBuy));
-        if (cut.cost && !decided) text += tr(" for %1").arg(f.money(*cut.cost));
-        if (cut.proven)
-            text += tr(", and no plan can do with less.");
-        else if (cut.leastCost && cut.cost && (severalSizes() || cut.leastItems == cut.itemsToBuy))
-            text += tr("; no plan can cost less than %1.").arg(f.money(*cut.leastCost));
-        else if (cut.leastItems > 0)
-            text += tr("; no plan can use fewer than %1.").arg(itemsText(family, cut.leastItems));
-        else
-            text += QStringLiteral(".");
-    }
-    return text;
-}
-
-/// Whether stock of more than one price can be bought.
-bool CutPage::severalSizes() const {
-    const CutList& list = document_.job().cutList(product_);
-    return std::count_if(list.stock.begin(), list.stock.end(), [](const StockEntry& s) { return s.used && !s.rack; }) +
-               (list.useOwnStock ? 1 : 0) >
-           1;
-}
-
-QString CutPage::takes(const ProductCut& cut) const {
-    const Figures f = figures();
-    const auto size = [&](double v) {
-        return cut.form == StockForm::Lengths ? tr("%1 m").arg(f.number(v / 1000, 2)) : f.area({v / 1e6});
-    };
-    const CutFigures& g = cut.figures;
-    const double stock = g.bought + g.fromRack;
-    if (stock <= 0) return {};
-    QStringList parts{tr("bought %1").arg(size(g.bought))};
-    if (g.fromRack > 0) parts << tr("from the rack %1").arg(size(g.fromRack));
-    parts << tr("used %1 (%2)").arg(size(g.used), f.percent(g.used / stock)) << tr("worth keeping %1").arg(size(g.kept))
-          << tr("waste %1 (%2)").arg(size(g.waste()), f.percent(g.waste() / stock));
-    return parts.join(QStringLiteral("  ·  "));
-}
-
-QString CutPage::troubleText(const CutTrouble& trouble) const {
-    const QString name = QString::fromStdString(trouble.name);
-    switch (trouble.fault) {
-    case CuttingFault::PieceNotPositive:
-        return tr("%1 has no size yet: give it a length and, for sheets and rolls, a width.").arg(name);
-    case CuttingFault::PieceTooLarge:
-        return tr("%1 is larger than any stock, as it may lie. Part it, let it turn, or add larger stock.").arg(name);
-    case CuttingFault::PieceCrosses:
-        return tr("The outline of %1 crosses itself. Draw it anew and take it in again.").arg(name);
-    case CuttingFault::PieceHoleOutside: return tr("A hole of %1 lies outside it or over another hole.").arg(name);
-    case CuttingFault::PieceAbsurd:
-        return tr("%1 is larger than anything that can be cut: is the unit right?").arg(name);
-    case CuttingFault::PieceNoRotation:
-    case CuttingFault::PieceCountNegative: return tr("%1 cannot be planned as it is entered.").arg(name);
-    case CuttingFault::PieceTooMany: return tr("More than 20 000 pieces cannot be planned at once.");
-    case CuttingFault::NoStock: return tr("There is no stock to cut from: tick some under “Stock and rack”.");
-    case CuttingFault::StockNotPositive: return tr("%1 has no size that can be cut from.").arg(name);
-    case CuttingFault::StockAbsurd: return tr("%1 is larger than any stock: is the unit right?").arg(name);
-    case CuttingFault::TrimEatsStock: return tr("Nothing is left of %1 between its trimmed edges.").arg(name);
-    case CuttingFault::LockedDoesNotFit:
-        return tr("The pin of %1 cannot be kept: it lies over another piece, beyond the stock, or where no cut right "
-                  "across can reach it. It is planned anew.")
-            .arg(name);
-    case CuttingFault::LockedUnknown: return tr("A pin belongs to a piece that is gone.");
-    case CuttingFault::KerfNegative: return tr("Kerf, gap or trim are no lengths that can be cut with.");
-    case CuttingFault::RepeatNegative: return tr("The pattern repeat is no length.");
-    case CuttingFault::StockPriceNegative: return tr("The price of %1 is below nothing.").arg(name);
-    case CuttingFault::NoPieces: return {};
-    }
-    return {};
-}
-
 void CutPage::tell(const QString& sentence, bool attention) {
     said_ = sentence;
     saidAttention_ = attention;
@@ -524,7 +438,7 @@ void CutPage::refreshCut() {
     if (state.cut && !state.cut->unplaced.empty()) {
         QStringList names;
         for (std::size_t i = 0; i < std::min<std::size_t>(5, state.cut->unplaced.size()); ++i)
-            names << QString::fromStdString(state.cut->pieces[std::size_t(state.cut->unplaced[i])].name);
+            names << pieceText(state.cut->pieces[std::size_t(state.cut->unplaced[i])].name);
         if (state.cut->unplaced.size() > 5) names << QStringLiteral("…");
         troubles << tr("%n piece(s) found no stock: %1.", nullptr, int(state.cut->unplaced.size()))
                         .arg(names.join(QStringLiteral(", ")));
@@ -620,7 +534,7 @@ void CutPage::refreshOrder() {
     for (std::size_t i = 0; i < item.pieces.size(); ++i) {
         const LyingPiece& l = item.pieces[i];
         const Bounds b = boundsOf(l.shape);
-        QString text = QString::fromStdString(l.name) + QStringLiteral("   ") +
+        QString text = pieceText(l.name) + QStringLiteral("   ") +
                        (l.piece >= 0 ? sizeText(cut->pieces[std::size_t(l.piece)], cut->form, f)
                                      : sizeText(b.width(), b.height(), cut->form, f));
         if (l.piece >= 0)
@@ -672,64 +586,6 @@ void CutPage::pointAt(const std::string& surface, Point at) {
         if (!cut->pieces[i].place.empty() && contains(cut->pieces[i].place, at)) under.insert(int(i));
     }
     bench_->light(under.empty() ? whole : under);
-}
-
-bool CutPage::importPieces(const QString& path) {
-    const QFileInfo info(path);
-    const auto refuse = [&](const QString& why) {
-        tell(tr("%1 was not taken in. %2").arg(info.fileName(), why), true);
-        return false;
-    };
-    if (!sold()) return false;
-    const bool bars = stockFormOf(sold()->family) == StockForm::Lengths;
-    std::vector<LoosePiece> pieces;
-    QString note;
-    const QString ending = info.suffix().toLower();
-    if (ending == QLatin1String("dxf") || ending == QLatin1String("svg")) {
-        const auto drawing = readOutlineFile(path);
-        if (!drawing) return refuse(sentence(drawing.error()));
-        pieces =
-            piecesOf(drawing.value(), drawing.value().mmPerUnit.value_or(1), info.completeBaseName().toStdString());
-        if (!drawing.value().mmPerUnit)
-            note = QLatin1Char(' ') + tr("The drawing does not say its unit; millimetres are taken.");
-        if (drawing.value().open > 0)
-            note += QLatin1Char(' ') +
-                    tr("%n stroke(s) that do not close were passed over.", nullptr, drawing.value().open);
-    } else {
-        QFile file(path);
-        if (!file.open(QIODevice::ReadOnly)) return refuse(file.errorString());
-        auto list = readPieces(file.read(kLargestOutlineFile), document_.job(), bars);
-        if (!list) return refuse(sentence(list.error()));
-        pieces = std::move(list.value());
-    }
-    if (pieces.empty()) return refuse(tr("It holds no closed outline."));
-    if (pieces.size() + document_.job().cutList(product_).pieces.size() > kMostListedPieces)
-        return refuse(tr("The list would hold more than 5 000 pieces."));
-    const int count = int(pieces.size());
-    push(document_, addLoosePieces(document_, product_, std::move(pieces)));
-    refresh();
-    tell(tr("%n piece(s) taken in.", nullptr, count) + note, false);
-    return true;
-}
-
-bool CutPage::importOffcut(const QString& path) {
-    const QFileInfo info(path);
-    const auto drawing = readOutlineFile(path);
-    const auto refuse = [&](const QString& why) {
-        tell(tr("%1 was not taken in. %2").arg(info.fileName(), why), true);
-        return false;
-    };
-    if (!drawing) return refuse(sentence(drawing.error()));
-    const auto shapes =
-        piecesOf(drawing.value(), drawing.value().mmPerUnit.value_or(1), info.completeBaseName().toStdString());
-    if (shapes.empty()) return refuse(tr("It holds no closed outline."));
-    StockEntry entry;
-    entry.name = shapes.front().name;
-    entry.rack = true;
-    entry.count = 1;
-    entry.shape = shapes.front().shape;
-    push(document_, addStockEntry(document_, product_, std::move(entry)));
-    return true;
 }
 
 void CutPage::saveAs(const QString& what, const QString& filter, const QString& ending,

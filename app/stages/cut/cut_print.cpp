@@ -90,7 +90,7 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
                 p.drawLine(tick.topLeft(), tick.bottomRight());
                 p.drawLine(tick.topRight(), tick.bottomLeft());
             }
-            QString text = QString::fromStdString(lies.name);
+            QString text = pieceText(lies.name);
             const Bounds b = boundsOf(lies.shape);
             text +=
                 QStringLiteral("   ") + (lies.piece >= 0 ? sizeText(cut.pieces[std::size_t(lies.piece)], cut.form, f)
@@ -130,7 +130,7 @@ void paintLabels(QPainter& p, const QRectF& page, const std::function<void()>& n
                 return top + metrics.height();
             };
             const CutPiece& piece = cut.pieces[std::size_t(lies.piece)];
-            double y = write(0, 1.7, true, QString::fromStdString(lies.name));
+            double y = write(0, 1.7, true, pieceText(lies.name));
             y = write(y, 1.2, false, sizeText(piece, cut.form, f));
             const Surface* surface = job.surface(piece.surface);
             y = write(y, 1.2, false,

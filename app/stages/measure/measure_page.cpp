@@ -15,6 +15,7 @@
 #include <QMessageBox>
 #include <QPdfWriter>
 #include <QShortcut>
+#include <QTimer>
 
 namespace westrum {
 
@@ -50,6 +51,17 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
         if (index >= 0) parts_->show(parts_->group(), index);
     });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
+    connect(parts_, &PartsPanel::begun, this, [this](const QString& key) {
+        // Once the new thing stands on the drawing and in the form.
+        QTimer::singleShot(0, this, [this, key] {
+            if (bench_->focusFirst(key)) return;
+            for (auto* field : parts_->findChildren<EntryField*>())
+                if (field->objectName().endsWith(key) && field->isVisible()) {
+                    field->setFocus();
+                    return field->selectAll();
+                }
+        });
+    });
     connect(parts_, &PartsPanel::importWanted, this, [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("A drawing of the outline"), {},
                                                           tr("Drawings and points (*.dxf *.svg *.csv *.txt)"));
@@ -274,7 +286,7 @@ void MeasurePage::refresh() {
                          : s->kind == SurfaceKind::Ceiling ? tr("seen from below")
                                                            : tr("seen from inside");
     QString detail = measured ? tr("%1, %2").arg(f.area({areaMm2(plan->measured.outline) / 1e6}), seen) : seen;
-    if (!s->area.empty()) detail = tr("%1; %2").arg(QString::fromStdString(s->area), detail);
+    if (const QString area = areaText(s->area); !area.isEmpty()) detail = tr("%1; %2").arg(area, detail);
     setHeading(QString::fromStdString(s->name), detail);
     parts_->refresh();
     // A field that loses its place there hands over what was typed: job and plan may be others by now.

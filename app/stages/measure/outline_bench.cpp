@@ -197,6 +197,16 @@ bool OutlineBench::focusField(const QString& key, bool theNext) {
     return false;
 }
 
+bool OutlineBench::focusFirst(const QString& start) {
+    for (const Place& p : places_)
+        if (QString::fromStdString(p.slot.key).startsWith(start)) {
+            p.field->setFocus();
+            p.field->selectAll();
+            return true;
+        }
+    return false;
+}
+
 bool OutlineBench::eventFilter(QObject* watched, QEvent* event) {
     if (meterReady_ && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space)
         if (const auto* field = qobject_cast<EntryField*>(watched); field && !field->isModified()) {

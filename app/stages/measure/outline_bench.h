@@ -30,6 +30,8 @@ public:
     [[nodiscard]] QPointF onScreen(Point p) const { return view().map(p); }
     /// The key of the reading whose field has the keyboard; empty if none has.
     [[nodiscard]] QString currentKey() const;
+    /// The first field whose key starts so takes the keys; false if there is none.
+    bool focusFirst(const QString& start);
     /// Gives the keyboard to the field of a key, or to the one after it.
     bool focusField(const QString& key, bool theNext = false);
     /// With a meter at hand, Space in a dimension that is not being typed in takes it.

@@ -268,10 +268,12 @@ void PartsPanel::buildCurve() {
     form_->button(tr("Add a notch"), QStringLiteral("addNotch"), [this] {
         const std::size_t n = surface()->measurement.notches.size();
         push(document_, addNotch(document_, id(), {.name = tr("Notch %1").arg(n + 1).toStdString(), .side = 0}));
+        emit begun(QStringLiteral("n%1.").arg(n));
     });
     form_->button(tr("Cut a corner"), QStringLiteral("addStep"), [this] {
         const std::size_t n = surface()->measurement.steps.size();
         push(document_, addStep(document_, id(), {.name = tr("Corner %1").arg(n + 1).toStdString(), .corner = 1}));
+        emit begun(QStringLiteral("s%1.").arg(n));
     });
     form_->stretch();
 }
@@ -317,139 +319,6 @@ void PartsPanel::buildCutouts() {
             QStringLiteral("✕"), QStringLiteral("removeStep%1").arg(i),
             [this, i] { push(document_, removeStep(document_, id(), i)); }, true);
     }
-}
-
-void PartsPanel::placementFields(const QString& prefix,
-                                 const std::function<void(const std::function<void(Placement&)>&)>& change) {
-    const auto now = [this, prefix]() -> Placement {
-        const Surface* s = surface();
-        if (prefix == QLatin1String("opening")) {
-            const Opening* o = member(s->openings, inHand_);
-            return o ? o->place : Placement{};
-        }
-        const Zone* z = member(s->zones, inHand_);
-        return z ? z->place : Placement{};
-    };
-    form_->choice(
-        tr("up from"), prefix + QStringLiteral("Side"), sideNames(), [now] { return now().side; },
-        [change](int k) { change([k](Placement& p) { p.side = k; }); });
-    form_->choice(
-        tr("along from"), prefix + QStringLiteral("Cross"), sideNames(), [now] { return now().cross; },
-        [change](int k) { change([k](Placement& p) { p.cross = k; }); });
-    form_->flag(
-        tr("to its centre"), prefix + QStringLiteral("Centre"), [now] { return now().toCentre; },
-        [change](bool on) { change([on](Placement& p) { p.toCentre = on; }); });
-}
-
-void PartsPanel::buildOpenings() {
-    const Surface* s = surface();
-    form_->row();
-    for (int i = 0; i < static_cast<int>(s->openings.size()); ++i)
-        form_->pick(QString::fromStdString(s->openings[static_cast<std::size_t>(i)].name),
-                    QStringLiteral("opening%1").arg(i), i == inHand_, [this, i] { show(Openings, i); });
-    const std::pair<QString, OpeningKind> kinds[] = {
-        {tr("Window"), OpeningKind::Window}, {tr("Vent"), OpeningKind::RoofVent}, {tr("Lamps"), OpeningKind::Lamp},
-        {tr("Socket"), OpeningKind::Socket}, {tr("Hatch"), OpeningKind::Hatch},   {tr("Pipe"), OpeningKind::Pipe}};
-    form_->words(s->openings.empty()
-                     ? tr("What is cut into this surface? Add it here; its figures stand on the drawing.")
-                     : QString());
-    form_->row();
-    form_->words(tr("Add:"))->setMaximumWidth(50);
-    for (const auto& [name, kind] : kinds)
-        form_->button(name, QStringLiteral("add%1").arg(name), [this, name = name, kind = kind] {
-            Opening o;
-            const int n = static_cast<int>(surface()->openings.size());
-            o.name = tr("%1 %2").arg(name).arg(n + 1).toStdString();
-            o.kind = kind;
-            if (kind == OpeningKind::Lamp || kind == OpeningKind::Pipe) {
-                o.shape = OpeningShape::Round;
-                o.place.toCentre = true;
-            }
-            if (kind == OpeningKind::Lamp || kind == OpeningKind::Window || kind == OpeningKind::RoofVent)
-                o.treatment = Treatment::CoverAndRout;
-            push(document_, addOpening(document_, id(), std::move(o)));
-            show(Openings, n);
-        });
-    form_->stretch();
-    if (member(s->openings, inHand_)) buildOpening(inHand_);
-}
-
-void PartsPanel::buildOpening(int index) {
-    const auto now = [this, index]() -> const Opening& { return surface()->openings[static_cast<std::size_t>(index)]; };
-    const auto change = [this, index, now](const std::function<void(Opening&)>& does) {
-        Opening o = now();
-        does(o);
-        push(document_, changeOpening(document_, id(), index, std::move(o)));
-    };
-    const auto length = [&](const QString& label, const char* what) {
-        const std::string key = "o" + std::to_string(index) + "." + what;
-        form_->length(
-            label, QStringLiteral("reading-") + QString::fromStdString(key),
-            [this, key] { return *findReading(*surface(), key); },
-            [this, key](MaybeReading r) { push(document_, takeReading(document_, id(), key, std::move(r))); });
-    };
-    const Opening& o = now();
-    form_->row();
-    form_->text(
-        tr("name"), QStringLiteral("openingName"), [now] { return now().name; },
-        [change](const std::string& n) { change([&](Opening& c) { c.name = n; }); });
-    form_->choice(
-        {}, QStringLiteral("openingShape"), {tr("rectangle"), tr("round"), tr("polygon")},
-        [now] { return static_cast<int>(now().shape); },
-        [change](int k) {
-            change([k](Opening& c) {
-                c.shape = static_cast<OpeningShape>(k);
-                if (c.shape == OpeningShape::Polygon && c.corners.empty()) c.corners.resize(4);
-            });
-        });
-    if (o.shape == OpeningShape::Rectangle) length(tr("corner radius"), "radius");
-    placementFields(QStringLiteral("opening"), [change](const std::function<void(Placement&)>& does) {
-        change([&](Opening& c) { does(c.place); });
-    });
-    form_->stretch();
-    if (o.shape == OpeningShape::Polygon) {
-        form_->row();
-        for (std::size_t k = 0; k < std::min<std::size_t>(o.corners.size(), 8); ++k)
-            for (const bool along : {true, false})
-                form_->length(
-                    along ? QString(QLatin1Char(static_cast<char>('A' + k))) : QString(),
-                    QStringLiteral("openingCorner%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
-                    [now, k, along] {
-                        const auto& corners = now().corners;
-                        if (k >= corners.size()) return MaybeReading{};
-                        return along ? corners[k].along : corners[k].across;
-                    },
-                    [change, k, along](MaybeReading r) {
-                        change([&](Opening& c) { (along ? c.corners[k].along : c.corners[k].across) = r; });
-                    });
-        form_->button(tr("Add a corner"), QStringLiteral("addOpeningCorner"),
-                      [change] { change([](Opening& c) { c.corners.emplace_back(); }); });
-        form_->stretch();
-    }
-    form_->row();
-    form_->count(
-        tr("how many in a row"), QStringLiteral("openingCount"), 1, 50, [now] { return now().count; },
-        [change](int n) { change([n](Opening& c) { c.count = n; }); });
-    if (o.count > 1) {
-        length(tr("centre to centre"), "pitch");
-        form_->choice(
-            {}, QStringLiteral("openingRow"), {tr("along"), tr("up")}, [now] { return now().rowAlong ? 0 : 1; },
-            [change](int k) { change([k](Opening& c) { c.rowAlong = k == 0; }); });
-    }
-    form_->choice(
-        {}, QStringLiteral("openingTreatment"),
-        {tr("cut before fitting"), tr("cover, then rout flush"), tr("leave covered")},
-        [now] { return static_cast<int>(now().treatment); },
-        [change](int k) { change([k](Opening& c) { c.treatment = static_cast<Treatment>(k); }); });
-    form_->choice(
-        tr("edge"), QStringLiteral("openingEdge"), {tr("none"), tr("trim ring"), tr("reveal, turned in"), tr("bound")},
-        [now] { return static_cast<int>(now().edge); },
-        [change](int k) { change([k](Opening& c) { c.edge = static_cast<OpeningEdge>(k); }); });
-    if (o.edge == OpeningEdge::Reveal) length(tr("turn-in"), "turnIn");
-    form_->button(
-        QStringLiteral("✕"), QStringLiteral("removeOpening"),
-        [this, index] { push(document_, removeOpening(document_, id(), index)); }, true);
-    form_->stretch();
 }
 
 void PartsPanel::buildEdges() {
@@ -537,6 +406,7 @@ void PartsPanel::buildZones() {
         const int n = static_cast<int>(surface()->zones.size());
         push(document_, addZone(document_, id(), {.name = tr("Hidden %1").arg(n + 1).toStdString()}));
         show(Zones, n);
+        emit begun(QStringLiteral("z%1.").arg(n));
     });
     form_->words(
         tr("Or draw it on the surface. What furniture will hide may lie plain; the chalk cross is the middle of "
@@ -596,6 +466,7 @@ void PartsPanel::buildSupports() {
                           u.name = (batten ? tr("Batten %1") : tr("Rib %1")).arg(n + 1).toStdString();
                           push(document_, addSupport(document_, id(), std::move(u)));
                           show(Supports, n);
+                          emit begun(QStringLiteral("u%1.position").arg(n));
                       });
     form_->stretch();
     if (!member(s->supports, inHand_)) {
@@ -635,146 +506,6 @@ void PartsPanel::buildSupports() {
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeSupport"),
         [this, index] { push(document_, removeSupport(document_, id(), index)); }, true);
-    form_->stretch();
-}
-
-void PartsPanel::buildItself() {
-    QStringList kinds;
-    for (int k = 0; k <= static_cast<int>(SurfaceKind::Other); ++k)
-        kinds << surfaceKindName(static_cast<SurfaceKind>(k));
-    const auto now = [this]() -> const Surface& { return *surface(); };
-    const auto describe = [this, now](SurfaceKind kind, Hand hand, const std::string& area) {
-        push(document_, describeSurface(document_, id(), kind, hand, area));
-    };
-    form_->row();
-    form_->text(
-        tr("name"), QStringLiteral("surfaceName"), [now] { return now().name; },
-        [this](const std::string& n) { push(document_, renameSurface(document_, id(), n)); });
-    form_->choice(
-        tr("is a"), QStringLiteral("surfaceKind"), kinds, [now] { return static_cast<int>(now().kind); },
-        [describe, now](int k) { describe(static_cast<SurfaceKind>(k), now().hand, now().area); });
-    form_->choice(
-        {}, QStringLiteral("surfaceHand"), {tr("in the middle"), tr("on the left"), tr("on the right")},
-        [now] { return static_cast<int>(now().hand); },
-        [describe, now](int k) { describe(now().kind, static_cast<Hand>(k), now().area); });
-    form_->suggestion(
-        tr("area"), QStringLiteral("surfaceArea"), areaNames(), [now] { return now().area; },
-        [describe, now](const std::string& a) { describe(now().kind, now().hand, a); });
-    form_->stretch();
-    form_->row();
-    for (const auto& [key, label] : {std::pair{"heightRear", tr("lower edge over the floor: rear")},
-                                     {"heightFront", tr("front")},
-                                     {"fromRear", tr("from the rear of the floor")},
-                                     {"lean", tr("upper edge leans over by")}}) {
-        const std::string k = key;
-        form_->length(
-            label, QStringLiteral("reading-") + QString::fromLatin1(key),
-            [this, k] { return *findReading(*surface(), k); },
-            [this, k](MaybeReading r) { push(document_, takeReading(document_, id(), k, std::move(r))); });
-    }
-    form_->stretch();
-    if (now().lean)
-        form_->choice(
-            {}, QStringLiteral("leansOut"), {tr("into the room"), tr("outwards")},
-            [now] { return now().leansOut ? 1 : 0; },
-            [this](int k) { push(document_, leanSurface(document_, id(), k == 1)); });
-    form_->row();
-    form_->button(tr("Import a drawing…"), QStringLiteral("importOutline"), [this] { emit importWanted(); });
-    form_->button(tr("Trace a photograph…"), QStringLiteral("tracePhotograph"), [this] { emit photographWanted(); });
-    form_->button(tr("Export it…"), QStringLiteral("exportOutline"), [this] { emit exportWanted(); });
-    form_->button(tr("Measuring sheets…"), QStringLiteral("measuringSheets"), [this] { emit sheetsWanted(); });
-    form_->stretch();
-    form_->row();
-    form_->button(tr("Add a surface"), QStringLiteral("addSurface"), [this] {
-        Surface s;
-        s.id = "surface";
-        s.kind = SurfaceKind::Other;
-        s.name = tr("New surface").toStdString();
-        push(document_, addSurface(document_, std::move(s)));
-        document_.setCurrentSurface(document_.job().surfaces.back().id);
-    });
-    const auto follow = [this](Command command) {
-        std::vector<std::string> before;
-        for (const Surface& s : document_.job().surfaces) before.push_back(s.id);
-        push(document_, std::move(command));
-        for (const Surface& s : document_.job().surfaces)
-            if (std::find(before.begin(), before.end(), s.id) == before.end()) document_.setCurrentSurface(s.id);
-    };
-    form_->button(tr("Duplicate it"), QStringLiteral("duplicateSurface"), [this, follow] {
-        follow(duplicateSurface(document_, id(),
-                                tr("%1, copy").arg(QString::fromStdString(surface()->name)).toStdString()));
-    });
-    form_->button(tr("Mirror it"), QStringLiteral("mirrorSurface"), [this, follow] {
-        QString name = QString::fromStdString(surface()->name);
-        const QString left = tr("left"), right = tr("right"), bigLeft = tr("Left"), bigRight = tr("Right");
-        if (name.contains(left))
-            name.replace(left, right);
-        else if (name.contains(right))
-            name.replace(right, left);
-        else if (name.contains(bigLeft))
-            name.replace(bigLeft, bigRight);
-        else if (name.contains(bigRight))
-            name.replace(bigRight, bigLeft);
-        else
-            name = tr("%1, mirrored").arg(name);
-        follow(mirrorSurface(document_, id(), name.toStdString()));
-    });
-    if (document_.job().surfaces.size() > 1)
-        form_->button(tr("Remove it"), QStringLiteral("removeSurface"),
-                      [this] { push(document_, removeSurface(document_, id())); });
-    form_->stretch();
-}
-
-void PartsPanel::buildVan() {
-    const auto access = [this](const std::function<void(Access&)>& does) {
-        Access a = document_.job().access;
-        does(a);
-        push(document_, setAccess(document_, std::move(a)));
-    };
-    const auto length = [&](const QString& label, const char* name, MaybeReading Access::*which) {
-        form_->length(
-            label, QString::fromLatin1(name), [this, which] { return document_.job().access.*which; },
-            [access, which](MaybeReading r) { access([&](Access& a) { a.*which = r; }); });
-    };
-    form_->row();
-    for (const bool rear : {true, false})
-        form_->length(
-            rear ? tr("datum over the floor: rear") : tr("front"),
-            rear ? QStringLiteral("datumRear") : QStringLiteral("datumFront"),
-            [this, rear] { return rear ? document_.job().datum.rear : document_.job().datum.front; },
-            [this, rear](MaybeReading r) {
-                Datum d = document_.job().datum;
-                (rear ? d.rear : d.front) = std::move(r);
-                push(document_, setDatum(document_, std::move(d)));
-            });
-    length(tr("panels carried in: thickness"), "panelThickness", &Access::panelThickness);
-    form_->stretch();
-    form_->row();
-    for (std::size_t i = 0; i < document_.job().access.doors.size(); ++i) {
-        const auto door = [this, i]() -> const Access::Door& { return document_.job().access.doors[i]; };
-        form_->text(
-            tr("door"), QStringLiteral("doorName%1").arg(i), [door] { return door().name; },
-            [access, i](const std::string& n) { access([&](Access& a) { a.doors[i].name = n; }); });
-        const std::tuple<QString, const char*, MaybeReading Access::Door::*> figures[] = {
-            {tr("wide"), "doorWidth%1", &Access::Door::width},
-            {tr("high"), "doorHeight%1", &Access::Door::height},
-            {tr("sill over the bare floor"), "doorSill%1", &Access::Door::sill}};
-        for (const auto& [label, name, which] : figures)
-            form_->length(
-                label, QString::fromLatin1(name).arg(i), [door, which = which] { return door().*which; },
-                [access, i, which = which](MaybeReading r) { access([&](Access& a) { a.doors[i].*which = r; }); });
-        form_->row();
-    }
-    form_->button(tr("Add a door"), QStringLiteral("addDoor"), [this, access] {
-        access([this](Access& a) {
-            a.doors.push_back({tr("Door %1").arg(a.doors.size() + 1).toStdString(), {}, {}, {}});
-        });
-    });
-    form_->stretch();
-    form_->row();
-    length(tr("load space of the car that fetches: long"), "loadLength", &Access::loadLength);
-    length(tr("wide"), "loadWidth", &Access::loadWidth);
-    length(tr("high"), "loadHeight", &Access::loadHeight);
     form_->stretch();
 }
 

@@ -24,6 +24,8 @@ public:
 
 signals:
     void problem(const QString& sentence);
+    /// Something was added: its first figure, by this key, is what is typed next.
+    void begun(const QString& key);
     /// Another group or part is in hand.
     void turned();
     /// A side is to be pointed at on the map.

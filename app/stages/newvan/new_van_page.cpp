@@ -166,10 +166,8 @@ void NewVanPage::begin(LengthUnit unit, bool canGoBack) {
 }
 
 std::vector<Surface> NewVanPage::surfaces() const {
-    std::vector<std::string> areas;
-    for (const QString& name : areaNames()) areas.push_back(name.toStdString());
-    return surfacesOf(
-        figures_, [](SurfaceKind kind, Hand hand, int n) { return surfaceName(kind, hand, n).toStdString(); }, areas);
+    return surfacesOf(figures_,
+                      [](SurfaceKind kind, Hand hand, int n) { return surfaceName(kind, hand, n).toStdString(); });
 }
 
 void NewVanPage::say(const QString& text, bool attention) {

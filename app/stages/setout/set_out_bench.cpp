@@ -134,8 +134,9 @@ const std::vector<ReliefCut>& SetOutBench::reliefs() const {
 void SetOutBench::addRelief() {
     const SurfacePlan* p = plan();
     const LayerPlan* l = layer();
-    if (!p || !l || !family() || !family()->laid.takesReliefs ||
-        !family()->laid.takesReliefs(l->rules) || !l->setOut.laid()) return;
+    if (!p || !l || !family() || !family()->laid.takesReliefs || !family()->laid.takesReliefs(l->rules) ||
+        !l->setOut.laid())
+        return;
     std::vector<ReliefCut> all = reliefs();
     if (l->setOut.proposedRelief) {
         all.push_back(*l->setOut.proposedRelief);
@@ -162,8 +163,8 @@ std::optional<Grip> SetOutBench::gripAt(QPointF at) const {
     for (const Grip& g : grips()) {
         const QPointF handle = onScreen(g);
         const bool near = std::hypot(handle.x() - at.x(), handle.y() - at.y()) < kReach + 4;
-        const bool onLine = g.line && g.moves != Moves::StartColumn &&
-                            std::abs(along(g.pull, handle) - along(g.pull, at)) < kReach;
+        const bool onLine =
+            g.line && g.moves != Moves::StartColumn && std::abs(along(g.pull, handle) - along(g.pull, at)) < kReach;
         const bool onLamp = g.moves == Moves::Lamp && [&] {
             for (const PlacedOpening& o : p->shape.openings)
                 if (o.opening == g.index)

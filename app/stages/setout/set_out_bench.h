@@ -98,7 +98,7 @@ private:
 
     JobDocument& document_;
     char decimalMark_;
-    std::optional<Grip> held_; ///< as it was when it was taken
+    std::optional<Grip> held_;    ///< as it was when it was taken
     Bounds heldBounds_{};         ///< what is shown while an allowance is moved
     double grab_ = 0;             ///< mm between pointer and line when taken hold of
     std::vector<double> dragged_; ///< joints while one of them is moved

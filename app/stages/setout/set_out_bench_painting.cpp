@@ -142,8 +142,7 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
         const bool upDown = g.pull == Pull::Up;
         if (g.line) {
             p.setPen(dashed);
-            p.drawLine(upDown ? QPointF(v.map(b.low).x() - 8, handle.y())
-                              : QPointF(handle.x(), v.map(b.low).y() + 8),
+            p.drawLine(upDown ? QPointF(v.map(b.low).x() - 8, handle.y()) : QPointF(handle.x(), v.map(b.low).y() + 8),
                        handle);
         }
         switch (g.moves) {
@@ -166,10 +165,9 @@ void SetOutBench::paintHandles(QPainter& p, const SurfacePlan& plan, const SetOu
             paintGrip(p, handle, upDown, hasFocus());
             p.setFont(textFont(0.85, true));
             const double w = QFontMetricsF(p.font()).horizontalAdvance(tr("start line"));
-            paintLabel(p,
-                       upDown ? v.map({b.high.x, s.startLine}) + QPointF(-w / 2 - 10, 0)
-                              : handle + QPointF(w / 2 + 20, 0),
-                       tr("start line"), t.chalk, true);
+            paintLabel(
+                p, upDown ? v.map({b.high.x, s.startLine}) + QPointF(-w / 2 - 10, 0) : handle + QPointF(w / 2 + 20, 0),
+                tr("start line"), t.chalk, true);
             break;
         }
         case Moves::ReliefEnd:

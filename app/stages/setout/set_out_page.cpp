@@ -3,6 +3,7 @@
 #include "app/document/commands.h"
 #include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/gesture.h"
 #include "core/catalogue/hard_finishes.h"
 #include "core/catalogue/plank.h"
@@ -58,8 +59,7 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     key(Qt::CTRL | Qt::Key_Return, doIt_);
     key(Qt::CTRL | Qt::Key_Space, next_);
 
-    auto* row = new QHBoxLayout;
-    row->setSpacing(8);
+    auto* row = new FlowRow;
     layers_->setObjectName(QStringLiteral("layerInHand"));
     layers_->setAccessibleName(tr("Layer in hand"));
     layers_->setToolTip(tr("Which layer of the surface is set out here"));
@@ -71,11 +71,10 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(trim_, &QComboBox::activated, this, [this](int index) {
         push(document_, chooseTrim(document_, surfaceId(), trim_->itemData(index).toString().toStdString()));
     });
-    row->addWidget(layers_, 2);
-    row->addWidget(finish_, 3);
-    row->addWidget(trim_, 2);
-    for (QComboBox* box : {layers_, finish_, trim_})
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    for (QComboBox* box : {layers_, finish_, trim_}) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents); // every name is read to its end
+        row->addWidget(box);
+    }
     connect(layers_, &QComboBox::activated, this,
             [this](int index) { document_.setCurrentLayer(layers_->itemData(index).toInt()); });
     connect(finish_, &QComboBox::activated, this, [this](int index) {
@@ -221,6 +220,10 @@ void SetOutPage::lampsOntoRows() {
 }
 
 void SetOutPage::takeSuggestion() {
+    if (settles_) {
+        if (Command command = takeFix(document_, *settles_)) push(document_, std::move(command));
+        return;
+    }
     const auto& all = document_.starts()->suggestions;
     if (all.empty()) return;
     const StartChoice& c = all[suggestion_ % all.size()].choice;
@@ -279,8 +282,7 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
     }
     if (s.centreLine && family.laid.centred) said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
     if (j.slivers > 0) said << tr("%n sliver(s)", nullptr, j.slivers);
-    said << (family.laid.blade ? tr("%1 m to cut") : tr("%1 m to saw"))
-                .arg(f.number(j.cutLength.value / 1000, 1));
+    said << (family.laid.blade ? tr("%1 m to cut") : tr("%1 m to saw")).arg(f.number(j.cutLength.value / 1000, 1));
     QString stock = tr("about %1").arg(itemsText(plan.family, j.stock));
     if (plan.purchase) stock = itemsText(plan.family, j.stock);
     if (stockFormOf(plan.family) == StockForm::Roll) stock = tr("alone %1").arg(itemsText(plan.family, j.stock));
@@ -407,12 +409,12 @@ void SetOutPage::refresh() {
         module = rowModuleOf(*p).value;
         if (const Family* family = familyOf(p->family); family && family->laid.floats) {
             const auto rules = family->setOut->ruleFields;
-            detail = tr("planks %1 × %2 × %3, %4, %5 movement gap")
-                         .arg(f.fineLength({figureOf(*p, "length")}, false), f.fineLength({module}, false),
-                              f.fineLength(thicknessOf(*p), false),
-                              valueOf(layer()->rules, rules, "direction") != 0 ? tr("across the van")
-                                                                               : tr("along the van"),
-                              f.fineLength({valueOf(layer()->rules, rules, "gap")}));
+            detail =
+                tr("planks %1 × %2 × %3, %4, %5 movement gap")
+                    .arg(f.fineLength({figureOf(*p, "length")}, false), f.fineLength({module}, false),
+                         f.fineLength(thicknessOf(*p), false),
+                         valueOf(layer()->rules, rules, "direction") != 0 ? tr("across the van") : tr("along the van"),
+                         f.fineLength({valueOf(layer()->rules, rules, "gap")}));
         }
         if (plan && plan->setOut.laid() && plan->setOut.module > 0)
             detail += tr("; %1 in %2 rows")
@@ -453,6 +455,8 @@ void SetOutPage::refresh() {
     if (whole)
         for (const Remark& r : whole->remarks)
             if (r.severity == Severity::Error && !error) error = &r;
+    settles_.reset();
+    doIt_->setText(tr("Do it"));
     const auto plain = [&](const QString& sentence, bool attention) {
         doIt_->hide();
         next_->hide();
@@ -465,9 +469,15 @@ void SetOutPage::refresh() {
               error != nullptr);
     else if (edges)
         plain(edges_->summary(), false);
-    else if (error)
+    else if (error) {
         plain(sentence(*error, f), true);
-    else
+        if (const QString fix = fixText(document_.job(), *error, f); !fix.isEmpty()) {
+            settles_ = *error;
+            doIt_->setText(fix);
+            doIt_->setEnabled(true);
+            doIt_->show();
+        }
+    } else
         saySuggestion();
 }
 

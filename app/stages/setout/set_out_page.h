@@ -38,6 +38,7 @@ private:
     /// What a good fitter weighs, in one line.
     [[nodiscard]] QString figuresText(const LayerPlan& plan) const;
 
+    std::optional<Remark> settles_; ///< the error said, where one press settles it
     QPushButton* doIt_;
     QPushButton* next_; ///< another suggestion, if there is one
     std::size_t suggestion_ = 0;
@@ -45,7 +46,7 @@ private:
     QComboBox* layers_;            ///< which of the surface's layers is in hand
     QComboBox* trim_;              ///< what closes the edges
     ProductPanel* sold_ = nullptr; ///< the fields of the product in hand
-    FieldForm* fixes_ = nullptr; ///< how it is held
+    FieldForm* fixes_ = nullptr;   ///< how it is held
     FieldForm* rules_ = nullptr;
     std::string soldFamily_, rulesFamily_;
     QPushButton* editProduct_;

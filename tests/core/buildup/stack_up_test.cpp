@@ -39,40 +39,40 @@ private slots:
     }
 
     void insulationBetweenRibsTakesNoHeadroom() {
-        // 20 mm into ribs 23 deep: nothing of it stands out. Lamps find 23 + 9 - 20 = 12 mm, 32 where it is cut away.
+        // 20 mm into ribs 27 deep: nothing of it stands out. Lamps find 27 + 9 - 20 = 16 mm, 36 where it is cut away.
         StackLayer wool = layer(20);
         wool.between = wool.insulation = true;
         const std::vector<StackLayer> layers{wool, layer(9)};
-        const Stack s = stackOf(layers, {23});
+        const Stack s = stackOf(layers, {27});
         QCOMPARE(s.total.value, 9.0);
-        QCOMPARE(s.toMetal.value, 32.0);
-        QCOMPARE(s.lampDepth.value, 12.0);
+        QCOMPARE(s.toMetal.value, 36.0);
+        QCOMPARE(s.lampDepth.value, 16.0);
         QVERIFY(s.remarks.empty());
     }
 
-    void twentyFiveIntoTwentyThreeIsTold() {
-        StackLayer foam = layer(25);
+    void thirtyIntoTwentySevenIsTold() {
+        StackLayer foam = layer(30);
         foam.between = foam.insulation = true;
-        foam.name = "Foam 25";
+        foam.name = "Foam 30";
         const std::vector<StackLayer> layers{foam, layer(9)};
-        const Stack s = stackOf(layers, {23});
-        QCOMPARE(s.total.value, 11.0); // the 2 mm that stand out, and the board
+        const Stack s = stackOf(layers, {27});
+        QCOMPARE(s.total.value, 12.0); // the 3 mm that stand out, and the board
         QCOMPARE(s.remarks.size(), 1U);
         QVERIFY(s.remarks[0].kind == RemarkKind::LayerTooDeep && s.remarks[0].place.index == 0);
     }
 
     void battensOnTheRibsMakeRoomBesideThemDoNot() {
-        StackLayer foam = layer(40), batten = layer(20);
+        StackLayer foam = layer(44), batten = layer(20);
         foam.between = foam.insulation = true;
         batten.batten = true;
-        // Ribs 23 + battens 20 = 43 mm of room for 40 mm of foam: only the battens take headroom.
+        // Ribs 27 + battens 20 = 47 mm of room for 44 mm of foam: only the battens take headroom.
         std::vector<StackLayer> layers{foam, batten};
-        QCOMPARE(stackOf(layers, {23}).total.value, 20.0);
-        QVERIFY(stackOf(layers, {23}).remarks.empty());
-        // Beside the ribs they take none, but then 40 mm of foam stand 17 mm out of ribs of 23.
+        QCOMPARE(stackOf(layers, {27}).total.value, 20.0);
+        QVERIFY(stackOf(layers, {27}).remarks.empty());
+        // Beside the ribs they take none, but then 44 mm of foam stand 17 mm out of ribs of 27.
         layers[1].beside = true;
-        QCOMPARE(stackOf(layers, {23}).total.value, 17.0);
-        QCOMPARE(stackOf(layers, {23}).remarks.size(), 1U);
+        QCOMPARE(stackOf(layers, {27}).total.value, 17.0);
+        QCOMPARE(stackOf(layers, {27}).remarks.size(), 1U);
     }
 
     void headroomCountsTheLowestPlaceAndAllTolerances() {

@@ -118,7 +118,10 @@ private slots:
                                         [](const Remark& r) { return r.kind == RemarkKind::ReadingsDisagree; });
         QVERIFY(found != out.remarks.end());
         QCOMPARE(found->place.key, std::string("BD"));
-        QVERIFY(found->fix && std::abs(*found->fix->value - 4051.5) < 0.1); // 3958 + 93.5
+        const auto implied = std::find_if(found->facts.begin(), found->facts.end(),
+                                          [](const auto& fact) { return fact.first == "implied"; });
+        QVERIFY(implied != found->facts.end());
+        QVERIFY(std::abs(std::get<Mm>(implied->second).value - 4051.5) < 0.1); // 3958 + 93.5
     }
 
     void cutOutsThatEatTheFloorAreTold() {

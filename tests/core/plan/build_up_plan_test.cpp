@@ -64,7 +64,7 @@ class BuildUpPlanTest : public QObject {
 private slots:
     void everyLayerIsTakenOffByItsKind() {
         Job job = walls();
-        job.surfaces[0].supports = {{"Rib", SupportKind::Rib, false, mm(500), mm(100), 2, mm(1000), mm(23)},
+        job.surfaces[0].supports = {{"Rib", SupportKind::Rib, false, mm(500), mm(100), 2, mm(1000), mm(27)},
                                     {"Strip", SupportKind::Batten, true, mm(250), mm(40), 2, mm(500), {}}};
         lay(job, "left", {of("film"), of("wool"), of("strip"), of("board"), of("paint")});
         const Plan p = plan(job);
@@ -80,7 +80,7 @@ private slots:
         // Paint: two coats on 2 m2 at 10 m2 a litre: 0.4 l, one tin; dry 0.24 kg.
         QVERIFY(std::abs(s.layers[4].take.amount - 0.4) < 1e-9);
         QVERIFY(std::abs(s.layers[4].mass.value - 0.24) < 1e-9);
-        // 20 mm of wool between ribs of 23 adds nothing: 0.2 + 9 + 9 + 0.1.
+        // 20 mm of wool between ribs of 27 adds nothing: 0.2 + 9 + 9 + 0.1.
         QVERIFY(std::abs(s.stack.total.value - 18.3) < 1e-9);
         // What is cut to size is bought by the cutting: boards and battens stand in its problems.
         const auto problems = cutProblems(job, p);

@@ -55,7 +55,7 @@ class CutOrderTest : public QObject {
                 return std::abs(p.x - b.low.x) < kFuzz && std::abs(p.y - b.low.y) < kFuzz &&
                        std::abs(p.w - b.width()) < kFuzz && std::abs(p.h - b.height()) < kFuzz;
             });
-            if (!off) return QStringLiteral("%1 never comes off").arg(QString::fromStdString(l.name));
+            if (!off) return QStringLiteral("%1 never comes off").arg(QString::fromStdString(l.name.key()));
         }
         return {};
     }

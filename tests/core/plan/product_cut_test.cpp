@@ -389,7 +389,8 @@ private slots:
         const ProductCut before = cutProduct(problem, effort(500));
         KeptItem run{"", true, before.items[0].lengthMm, 2000, {}};
         for (const LyingPiece& l : before.items[0].pieces)
-            run.pieces.push_back({l.key, l.name, l.at, l.rotationRad, true, before.pieces[std::size_t(l.piece)].shape});
+            run.pieces.push_back(
+                {l.key, l.name.key(), l.at, l.rotationRad, true, before.pieces[std::size_t(l.piece)].shape});
         problem.kept = {run};
         const ProductCut cut = cutProduct(problem, effort(500));
         QVERIFY(cut.items[0].locked && cut.proven);

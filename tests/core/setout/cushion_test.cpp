@@ -110,7 +110,7 @@ private slots:
             double borders = 0;
             int count = 0;
             for (const Piece& p : s.pieces)
-                if (p.name.find("border") != std::string::npos) {
+                if (p.name.part == PiecePart::Border) {
                     borders += p.width.value - 24;
                     ++count;
                 }
@@ -201,7 +201,7 @@ private slots:
         two.rules["cushions"] = 2;
         int tops = 0;
         for (const Piece& p : sewn(two).pieces) {
-            if (!p.name.ends_with(" top")) continue;
+            if (p.name.part != PiecePart::Top) continue;
             ++tops;
             QCOMPARE(p.shape.rings.front().size(), 4UL);
         }
@@ -248,7 +248,7 @@ private slots:
         for (const CutItem& item : cut.items)
             for (const LyingPiece& l : item.pieces) {
                 const Piece& piece = s.pieces[static_cast<std::size_t>(l.piece)];
-                if (!piece.name.ends_with("top")) continue;
+                if (piece.name.part != PiecePart::Top) continue;
                 const double turn = -std::atan2(s.pile->y, s.pile->x);
                 tops.push_back(boundsOf(turned(piece.cut, turn)).low - l.at);
             }

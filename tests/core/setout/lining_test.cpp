@@ -234,7 +234,7 @@ private slots:
         const SetOut s = laid(r);
         const Remark* told = remark(s, RemarkKind::StretchBeyondLining);
         QVERIFY(told && told->fix && told->fix->key == "extraSeams");
-        QCOMPARE(*told->fix->value, 2.0); // in three parts it is 6.7 and 5
+        QCOMPARE(told->fix->value, 2.0); // in three parts it is 6.7 and 5
         r.rules["extraSeams"] = 2;
         QVERIFY(!has(laid(r), RemarkKind::StretchBeyondLining));
         QCOMPARE(laid(r).pieces.size(), 3UL);

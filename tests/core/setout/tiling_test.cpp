@@ -112,7 +112,7 @@ private slots:
             rules.bond = bond;
             std::vector<double> x;
             for (const Piece& p : setOutTiles(wall(sheetOfSize(1518, 302 + 152)), tile(), rules).pieces)
-                if (p.kind == PieceKind::Whole && (x.empty() || true)) {
+                if (p.kind == PieceKind::Whole) {
                     const auto row = static_cast<std::size_t>(p.row);
                     if (x.size() <= row) x.push_back(boundsOf(p.shape).low.x);
                 }

@@ -1,0 +1,193 @@
+#include "app/stages/buy/buy_page.h"
+
+#include "app/document/commands.h"
+#include "app/drawing/theme.h"
+#include "app/stages/buy/shopping_print.h"
+#include "core/families/family.h"
+#include "core/plan/cost_sharing.h"
+#include "formats/plan_file.h"
+#include "formats/shopping_file.h"
+
+#include <QButtonGroup>
+#include <QHeaderView>
+#include <QItemSelectionModel>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QScrollArea>
+
+#include <algorithm>
+#include <cmath>
+
+namespace westrum {
+namespace {
+
+constexpr int kMostSpare = 400;
+
+} // namespace
+
+void BuyPage::buy(const std::function<void(Bought&)>& change) {
+    const Purchase* p = line();
+    if (!p) return;
+    const std::string key = boughtKey(p->product, p->size);
+    const auto was = document_.job().bought.find(key);
+    Bought b;
+    if (was != document_.job().bought.end())
+        b = was->second;
+    else // as the list has it now
+        b = {stockFormOf(p->family) == StockForm::Roll
+                 ? static_cast<int>(std::lround((p->lengthNeeded + p->lengthLeft).value / 10))
+                 : p->packs,
+             p->cost,
+             {}};
+    change(b);
+    push(document_, tickBought(document_, key, std::move(b)));
+}
+
+void BuyPage::refreshSavings() {
+    const Product* product = document_.job().catalogue.find(product_);
+    const bool may = product && findFamily(product->family);
+    const bool known = !savingsFor_.empty() && savingsFor_ == product_;
+    askSavings_->setVisible(may && !known && !savingsWorker_.isWorking());
+    takeSaving_->setVisible(known && !savings_.empty());
+    savingText_->setVisible(may && (known || savingsWorker_.isWorking()));
+    if (!known) return savingText_->setText(tr("Trying …"));
+    if (savings_.empty()) return savingText_->setText(tr("No other way to lay it buys less."));
+    const Figures f = figures();
+    const Saving& s = savings_.front();
+    const Surface* surface = document_.job().surface(s.surface);
+    const QString name = surface ? QString::fromStdString(surface->name) : QString();
+    const QString saved = f.money(s.saved);
+    switch (s.kind) {
+    case Saving::Kind::Turned:
+        savingText_->setText(
+            tr("%1 less if its pieces may be turned half round: only where the nap is not seen.").arg(saved));
+        break;
+    case Saving::Kind::Seam: savingText_->setText(tr("%1 less with one seam more on %2.").arg(saved, name)); break;
+    case Saving::Kind::Rules: {
+        const auto& layers = document_.job().finish(s.surface).layers;
+        const SetOutFamily* family = findFamily(product->family);
+        const QString how =
+            s.layer >= 0 && s.layer < static_cast<int>(layers.size())
+                ? changeText(s.change, layers[static_cast<std::size_t>(s.layer)].rules, family->ruleFields, f)
+                : QString();
+        savingText_->setText(how.isEmpty() ? tr("%1 less with another start line on %2.").arg(saved, name)
+                                           : tr("%1 less on %2 with %3.").arg(saved, name, how));
+        break;
+    }
+    }
+}
+
+void BuyPage::refreshBought(const Purchase& p) {
+    const auto found = document_.job().bought.find(boughtKey(p.product, p.size));
+    const bool is = found != document_.job().bought.end();
+    bought_->setChecked(is);
+    const QString paid = is && found->second.paid ? figures().money(*found->second.paid) : QString();
+    paid_->setFigure(paid,
+                     is && found->second.paid
+                         ? QString::fromStdString(printMoney(*found->second.paid, '.', false)).remove(QChar(0x202F))
+                         : QString());
+    if (!lot_->hasFocus() || !lot_->isModified())
+        lot_->setText(is ? QString::fromStdString(found->second.lot) : QString());
+}
+
+std::vector<RoughCut> BuyPage::roughCutsNow() const {
+    const Passage& way = document_.plan()->passage;
+    return roughCuts(document_.cuts(), way.loadLength, way.loadWidth);
+}
+
+void BuyPage::spareAll() {
+    const auto odds = document_.odds();
+    if (!odds) return;
+    std::map<std::string, int> spares;
+    for (const ProductOdds& o : *odds) {
+        const auto p = std::find_if(document_.plan()->purchases.begin(), document_.plan()->purchases.end(),
+                                    [&](const Purchase& q) { return q.product == o.product; });
+        if (p == document_.plan()->purchases.end() || o.perPack <= 0) continue;
+        // One more at a time from what the plan takes by itself.
+        const double planned = o.have - p->spare * o.perPack;
+        int spare = 0;
+        while (spare < kMostSpare && o.needs.chanceShort(planned + spare * o.perPack) > document_.job().acceptedRisk)
+            ++spare;
+        if (spare > 0) spares[o.product] = spare;
+    }
+    push(document_, setSpares(document_, std::move(spares)));
+}
+
+void BuyPage::sayRisk() {
+    const Figures f = figures();
+    const auto odds = document_.odds();
+    const Job& job = document_.job();
+    if (!odds) {
+        if (document_.cutting().isSearching())
+            return say(tr("Cutting is still being improved; what may run short is tried after that."));
+        return say(
+            tr("Trying what may go wrong, %1 times over … %2").arg(document_.oddsTries()).arg(f.percent(progress_)));
+    }
+    int risky = 0;
+    const ProductOdds* worst = nullptr;
+    for (const ProductOdds& o : *odds) {
+        if (o.chanceShort() > job.acceptedRisk) ++risky;
+        if (!worst || o.chanceShort() > worst->chanceShort()) worst = &o;
+    }
+    if (!worst || risky == 0)
+        return say(
+            tr("Tried %1 times with slips of the tape, spoilt cuts and damaged stock: no line runs short more often "
+               "than %2.")
+                .arg(document_.oddsTries())
+                .arg(f.percent(job.acceptedRisk)));
+    const Product* product = job.catalogue.find(worst->product);
+    say(tr("%n line(s) may run short more often than %1; first of all %2: %3 in %4 tries.", nullptr, risky)
+            .arg(f.percent(job.acceptedRisk), product ? QString::fromStdString(product->name) : QString(),
+                 f.percent(worst->chanceShort()))
+            .arg(document_.oddsTries()),
+        true);
+}
+
+void BuyPage::refreshLine() {
+    const Figures f = figures();
+    const Purchase* p = line();
+    detail_->setVisible(p);
+    if (!p) {
+        emit shaded({});
+        return;
+    }
+    const Job& job = document_.job();
+    const Product* product = job.catalogue.find(p->product);
+    lineTitle_->setText(purchaseName(*p, job.catalogue));
+    QStringList said;
+    const std::string supplier = !p->supplier.empty() ? p->supplier : product ? product->supplier : std::string();
+    if (!supplier.empty()) said << tr("from %1").arg(QString::fromStdString(supplier));
+    if (p->packPrice) said << tr("%1 each").arg(f.money(*p->packPrice));
+    said << tr("buy %1").arg(packsText(*p, f)) << tr("needed %1").arg(neededText(*p, f));
+    const QString left = leftOverText(*p, f);
+    if (left != QStringLiteral("–")) said << tr("%1 left over").arg(left);
+    if (p->oneLot && p->packs > 1) said << tr("all of one lot");
+    if (p->spare > 0) said << tr("%1 of it to spare").arg(spareText(*p, job.catalogue, f));
+    QString text = said.join(QStringLiteral("  ·  "));
+    text[0] = text[0].toUpper();
+    for (const RoughCut& r : roughCutsNow())
+        if (r.product == p->product && r.size == p->size)
+            text += QStringLiteral(". ") + roughCutTexts(job, {r}, f).join(QString());
+    lineText_->setText(text);
+    shares_->show(*p, job, f);
+    refreshBought(*p);
+    refreshSavings();
+    const bool roll = stockFormOf(p->family) == StockForm::Roll;
+    if (const ProductOdds* odds = oddsOf(p->product)) {
+        const int bought = roll ? p->spare : p->packs;
+        curve_->show(*odds, bought - p->spare, bought, job.acceptedRisk, roll, f);
+    } else {
+        curve_->say(document_.cutting().isSearching()
+                        ? tr("How likely it is that this is not enough is tried once the cutting rests.")
+                        : tr("How likely it is that this is not enough is being tried."));
+    }
+    std::vector<ShellMap::Shade> shades;
+    double all = 0;
+    for (const PurchaseShare& s : p->shares) all += s.consumed;
+    for (const PurchaseShare& s : p->shares)
+        if (!s.surface.empty() && s.consumed > 0 && all > 0)
+            shades.push_back({s.surface, s.consumed / all, s.cost ? f.money(*s.cost) : f.percent(s.consumed / all)});
+    emit shaded(shades);
+}
+
+} // namespace westrum

@@ -1,0 +1,29 @@
+#pragma once
+
+#include "core/geometry/polygon.h"
+#include "core/shell/shape.h"
+#include "core/units/quantity.h"
+
+#include <optional>
+#include <utility>
+#include <vector>
+
+namespace westrum {
+
+// Along a path of points, in mm from its first.
+
+double lengthOf(const Ring& path);
+Point along(const Ring& path, double at);
+Ring partOf(const Ring& path, double from, double to);
+/// Least radius of a path's bends, each from a point and its two neighbours; nothing if it is straight.
+std::optional<Mm> leastRadiusOf(const Ring& path);
+
+/// By how much a ring turns at a corner, in radians, to the left positive.
+double turnAt(const Ring& ring, std::size_t corner);
+
+/// Where along a path openings leave nothing to trim: from and to, rising, joined.
+/// @param leastBetween  nothing shorter is left between two
+std::vector<std::pair<double, double>> gapsOf(const Ring& path, const Surface& surface, const SurfaceShape& shape,
+                                              double leastBetween);
+
+} // namespace westrum
