@@ -2,6 +2,7 @@
 
 #include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
+#include "app/print/paper.h"
 #include "app/stages/buildup/build_up_page.h"
 #include "app/stages/buy/buy_page.h"
 #include "app/stages/cut/cut_page.h"
@@ -116,7 +117,6 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
     pages_->addWidget(newVan_);
     connect(newVan_, &NewVanPage::goBack, this, [this] { showStage(Measure); });
     connect(newVan_, &NewVanPage::laidOut, this, [this](const Job& job) {
-        opened_.reset();
         document_.open(job, {});
         showStage(Measure);
     });
@@ -137,8 +137,12 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
     connect(buy_, &BuyPage::shaded, map_, &ShellMap::shade);
     connect(buy_, &BuyPage::surfacePicked, this, [this](const std::string& id) { document_.setCurrentSurface(id); });
     connect(&document_, &JobDocument::pathChanged, this, &MainWindow::updateTitle);
-    connect(&document_, &JobDocument::modifiedChanged, this, &MainWindow::updateTitle);
+    connect(&document_, &JobDocument::modifiedChanged, this, [this] {
+        updateTitle();
+        if (opened_ && !document_.isModified()) letCopyGo(); // it was saved
+    });
     connect(&document_, &JobDocument::jobReplaced, this, &MainWindow::updateTitle);
+    connect(&document_, &JobDocument::jobReplaced, this, [this] { opened_.reset(); }); // its copy stays
     connect(&document_, &JobDocument::jobChanged, this, [this](JobPart part) {
         if (part == JobPart::Details) updateTitle();
     });
@@ -211,6 +215,14 @@ void MainWindow::makeMenu() {
         group->addAction(action);
         connect(units, &QMenu::aboutToShow, action,
                 [this, action, unit = unit] { action->setChecked(document_.job().shownUnit == unit); });
+    }
+    QMenu* sheets = menu->addMenu(tr("Paper"));
+    auto* ofSheets = new QActionGroup(this);
+    for (const QPageSize::PageSizeId size : papers()) {
+        QAction* action = sheets->addAction(QPageSize::name(size), this, [size] { choosePaper(size); });
+        action->setCheckable(true);
+        action->setChecked(size == paper());
+        ofSheets->addAction(action);
     }
     QAction* dark = menu->addAction(tr("Evening light"), this, [this](bool on) {
         QSettings().setValue(QStringLiteral("evening"), on);
@@ -372,7 +384,6 @@ bool MainWindow::saveTo(const QString& path) {
     }
     addRecent(path);
     autosave_->writeNow();
-    if (opened_) letCopyGo();
     return true;
 }
 
@@ -438,8 +449,9 @@ void MainWindow::fillRecent(QMenu* menu) {
 }
 
 void MainWindow::openCopy(const Recovered& copy) {
-    opened_ = copy;
-    document_.open(opened_->job, opened_->originalPath, true);
+    const Recovered kept = copy; // it may be of the list that is gone through
+    document_.open(kept.job, kept.originalPath, true);
+    opened_ = kept;
     autosave_->writeNow(); // it has a copy of its own from now on
     offerCopies();
 }
@@ -456,7 +468,6 @@ void MainWindow::throwAway(const Recovered& copy) {
     Autosave::discard(copy);
     std::erase_if(copies_, [&](const Recovered& r) { return r.file == file; });
     if (opened_ && opened_->file == file) {
-        opened_.reset();
         document_.open(begun_, {});
     }
     offerCopies();

@@ -6,6 +6,7 @@
 #include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
 #include "app/drawing/trim_drawing.h"
+#include "core/units/unfinished.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -180,7 +181,7 @@ void ShellMap::paintLabelOf(QPainter& p, const PlanView& v, const Leaf& leaf, bo
     int remarks = 0;
     if (planned)
         for (const Remark& r : planned->remarks)
-            if (r.severity != Severity::Note) ++remarks;
+            if (r.severity != Severity::Note && !isUnfinished(r.kind)) ++remarks;
     if (remarks == 0) return;
     const QPointF at = box.topRight() + QPointF(-std::min(30.0, box.width() / 2), std::min(16.0, box.height() / 2));
     QPainterPath stroke(at + QPointF(-14, 6));

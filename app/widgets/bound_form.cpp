@@ -1,6 +1,7 @@
 #include "app/widgets/bound_form.h"
 
 #include "app/drawing/theme.h"
+#include "app/widgets/flow_row.h"
 #include "formats/words.h"
 
 #include <QCheckBox>
@@ -33,14 +34,11 @@ void BoundForm::clear() {
 }
 
 void BoundForm::row() {
-    row_ = new QHBoxLayout;
-    row_->setSpacing(6);
+    row_ = new FlowRow(6);
     column_->addLayout(row_);
 }
 
-void BoundForm::stretch() {
-    if (row_) row_->addStretch(1);
-}
+void BoundForm::stretch() { row_ = nullptr; }
 
 void BoundForm::refresh() {
     for (const auto& r : refreshers_) r();
@@ -52,8 +50,15 @@ void BoundForm::put(QWidget* widget, const QString& label) {
         auto* words = new QLabel(label);
         words->setTextFormat(Qt::PlainText);
         words->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
-        row_->addWidget(words);
         widget->setAccessibleName(label);
+        auto* pair = new QWidget; // a field and its words stay in one line
+        auto* both = new QHBoxLayout(pair);
+        both->setContentsMargins(0, 0, 0, 0);
+        both->setSpacing(6);
+        both->addWidget(words);
+        both->addWidget(widget);
+        row_->addWidget(pair);
+        return;
     }
     row_->addWidget(widget);
 }
@@ -207,7 +212,7 @@ QWidget* BoundForm::words(const QString& text) {
     label->setWordWrap(true);
     label->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
     if (!row_) row();
-    row_->addWidget(label, 1);
+    row_->addWidget(label);
     return label;
 }
 

@@ -13,6 +13,8 @@
 
 namespace westrum {
 
+class FlowRow;
+
 /// Rows of labelled fields, each bound to a value by a pair of functions: built once for what it shows, refreshed
 /// whenever the job changes. A value that is gone by then is asked for no more: the owner builds anew first.
 class BoundForm : public QWidget {
@@ -58,7 +60,7 @@ private:
     JobDocument& document_;
     char decimalMark_;
     QVBoxLayout* column_;
-    QHBoxLayout* row_ = nullptr;
+    FlowRow* row_ = nullptr;
     std::vector<std::function<void()>> refreshers_;
 };
 

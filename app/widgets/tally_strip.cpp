@@ -7,6 +7,7 @@
 #include "core/catalogue/plank.h"
 #include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
+#include "core/units/unfinished.h"
 
 #include <QFontMetricsF>
 #include <QFrame>
@@ -176,7 +177,7 @@ void TallyStrip::recompute() {
 
     Figure remarks{.name = tr("Remarks")};
     for (const Remark& r : plan.remarks) {
-        if (r.severity != Severity::Note) remarks.needsAttention = true;
+        if (r.severity != Severity::Note && !isUnfinished(r.kind)) remarks.needsAttention = true;
         remarks.madeOf << sentenceWithPlace(document_.job(), r, f);
         remarks.remarks.push_back(r);
     }
@@ -212,17 +213,17 @@ void TallyStrip::sumUp(const Plan& plan, const Figures& f, Figure& cost, Figure&
     for (const DeliveryPlan& d : plan.deliveries)
         cost.madeOf << tr("brought by %1: %2").arg(QString::fromStdString(d.supplier), f.money(d.cost));
     // By area of the van.
-    std::map<std::string, std::pair<Money, Kg>> areas;
+    std::map<std::string, std::pair<std::vector<std::optional<Money>>, Kg>> areas;
     for (const SurfaceCost& c : costBySurface(job, plan)) {
         const Surface* s = job.surface(c.surface);
-        auto [at, fresh] =
-            areas.try_emplace(s ? areaText(s->area).toStdString() : std::string(), Money{0, job.currency}, Kg{});
-        if (c.cost) at->second.first = at->second.first + *c.cost;
-        at->second.second = at->second.second + c.mass;
+        auto& [costs, laid] = areas[s ? areaText(s->area).toStdString() : std::string()];
+        costs.push_back(c.cost);
+        laid = laid + c.mass;
     }
     for (const auto& [area, sums] : areas) {
         const QString name = area.empty() ? tr("of no area") : tr("area %1").arg(QString::fromStdString(area));
-        cost.madeOf << tr("%1: %2").arg(name, f.money(sums.first));
+        const std::optional<Money> paid = sumOf(sums.first, job.currency);
+        cost.madeOf << tr("%1: %2").arg(name, paid ? f.money(*paid) : tr("a price is missing"));
         mass.madeOf << tr("%1: %2").arg(name, f.mass(sums.second));
     }
 }

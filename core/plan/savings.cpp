@@ -16,9 +16,8 @@ constexpr std::int64_t kRollIterations = 400; ///< of nesting, enough to tell tw
 
 /// What is bought of one product.
 struct BoughtOf {
-    std::int64_t minor = 0;
-    double units = 0; ///< packs, items, or m
-    bool priced = true;
+    std::optional<Money> cost; ///< nothing without a price
+    double units = 0;          ///< packs, items, or m
 };
 
 BoughtOf boughtOf(const Job& job, const std::string& product, Planner& planner, const std::stop_token& stop) {
@@ -30,14 +29,13 @@ BoughtOf boughtOf(const Job& job, const std::string& product, Planner& planner, 
                                                 .iterations = problem.form == StockForm::Roll ? kRollIterations : 1,
                                                 .stop = stop}));
     BoughtOf all;
+    std::vector<std::optional<Money>> costs;
     for (const Purchase& p : purchasesOf(surfaces, cuts, purchasesInput(job)).purchases) {
         if (p.product != product) continue;
         all.units += stockFormOf(p.family) == StockForm::Roll ? p.lengthNeeded.value / 1000 : p.packs;
-        if (p.cost)
-            all.minor += p.cost->minor;
-        else
-            all.priced = false;
+        costs.push_back(p.cost);
     }
+    all.cost = sumOf(costs, job.currency);
     return all;
 }
 
@@ -68,8 +66,8 @@ std::vector<Saving> savingsOn(const Job& job, const std::string& product, const 
     std::vector<Saving> all;
     const auto tried = [&](Saving s) {
         const BoughtOf then = boughtOf(withSaving(job, product, s), product, planner, stop);
-        if (stop.stop_requested() || then.units <= 0 || !now.priced || !then.priced) return;
-        s.saved = {now.minor - then.minor, job.currency};
+        if (stop.stop_requested() || then.units <= 0 || !now.cost || !then.cost) return;
+        s.saved = *now.cost - *then.cost;
         s.less = now.units - then.units;
         if (s.saved.minor <= 0) return;
         // The best of its kind on its surface.

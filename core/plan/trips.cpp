@@ -76,17 +76,17 @@ std::vector<Trip> tripsOf(const Job& job, const Plan& plan) {
         if (t == trips.end()) t = trips.insert(trips.end(), Trip{from, {}, {}, Money{0, job.currency}, false});
         t->lines.push_back(i);
         t->mass = t->mass + (p.boughtMass.value > 0 ? p.boughtMass : p.laidMass);
-        if (!p.cost || p.cost->currency != job.currency)
-            t->cost.reset();
-        else if (t->cost)
-            t->cost = *t->cost + *p.cost;
     }
-    for (Trip& t : trips)
+    for (Trip& t : trips) {
+        std::vector<std::optional<Money>> costs;
+        for (const std::size_t i : t.lines) costs.push_back(plan.purchases[i].cost);
         for (const DeliveryPlan& d : plan.deliveries)
             if (d.supplier == t.supplier) {
                 t.brought = true;
-                if (t.cost) t.cost = *t.cost + d.cost;
+                costs.emplace_back(d.cost);
             }
+        t.cost = sumOf(costs, job.currency);
+    }
     std::sort(trips.begin(), trips.end(), [](const Trip& a, const Trip& b) { return a.supplier < b.supplier; });
     return trips;
 }

@@ -548,7 +548,9 @@
     <message numerus="yes">
         <source>Work that was never saved is there from before: %n job(s).</source>
         <translation>
-            <numerusform>Work that was never saved is there from before: %n job.</numerusform><numerusform>Work that was never saved is there from before: %n jobs.</numerusform></translation>
+            <numerusform>Work that was never saved is there from before: %n job.</numerusform>
+            <numerusform>Work that was never saved is there from before: %n jobs.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

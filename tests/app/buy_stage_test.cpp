@@ -1,7 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "app/print/shopping_print.h"
 #include "app/stages/buy/buy_page.h"
-#include "app/stages/buy/shopping_print.h"
 #include "formats/plan_file.h"
 #include "tests/app/bench.h"
 #include "tests/support/demo_floor.h"

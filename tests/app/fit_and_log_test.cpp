@@ -29,6 +29,21 @@ private slots:
         QVERIFY(!b.find<QCheckBox>("tick-delivery")->isChecked());
     }
 
+    void whatIsTickedIsFittedOnTheScales() {
+        Bench b(demoFloor());
+        QCOMPARE(b.document.plan()->balance.fitted.value, 0.0);
+        const auto& parts = b.document.plan()->balance.surfaces;
+        const auto floor =
+            std::find_if(parts.begin(), parts.end(), [](const SurfaceMass& m) { return m.surface == "floor"; });
+        QVERIFY(floor != parts.end());
+        const double all = floor->mass.value;
+        const std::vector<FitStep> steps = b.floor().steps; // the plan is another one after each tick
+        for (const FitStep& step : steps) push(b.document, tickStep(b.document, "floor", step.key, true));
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(all > 10);
+        QVERIFY(std::abs(b.document.plan()->balance.fitted.value - all) < 1e-6);
+    }
+
     void theStepsFollowThePlan() {
         Bench b(demoFloor());
         b.go(MainWindow::Fit);

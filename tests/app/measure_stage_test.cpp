@@ -116,6 +116,28 @@ private slots:
         QVERIFY(std::abs(areaMm2(b.floor().measured.outline) - (3000.0 * 1800 - 500.0 * 200)) < 1);
     }
 
+    void theFirstFieldOfANewNotchTakesTheKeys() {
+        Bench b(demoFloor());
+        b.go(MainWindow::Measure);
+        const std::size_t before = b.document.job().surfaces[0].measurement.notches.size();
+        QVERIFY(b.click("addNotch"));
+        QCoreApplication::processEvents();
+        const auto* field = qobject_cast<EntryField*>(QApplication::focusWidget());
+        QVERIFY(field);
+        QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("1200"));
+        QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+        const Notch& n = b.document.job().surfaces[0].measurement.notches[before];
+        QVERIFY(n.position && n.position->length.value == 1200);
+        // Its fields do not lie on each other before they have values.
+        std::vector<QRect> boxes;
+        for (const auto* f : b.window->findChildren<EntryField*>())
+            if (f->isVisible() && f->objectName().startsWith(QStringLiteral("reading-Notch")))
+                boxes.push_back(QRect(f->mapToGlobal(QPoint()), f->size()));
+        QVERIFY(boxes.size() >= 3);
+        for (std::size_t i = 0; i < boxes.size(); ++i)
+            for (std::size_t k = 0; k < i; ++k) QVERIFY(!boxes[i].adjusted(10, 4, -10, -4).intersects(boxes[k]));
+    }
+
     void theWayOfMeasuringIsChosen() {
         Bench b(newJob("New van", starterCatalogue(), Currency{}));
         QVERIFY(!b.find<EntryField>("reading-e"));

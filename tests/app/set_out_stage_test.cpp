@@ -3,6 +3,7 @@
 #include "app/document/shell_commands.h"
 #include "app/stages/setout/set_out_bench.h"
 #include "app/stages/setout/start_strip.h"
+#include "app/widgets/tally_strip.h"
 #include "tests/app/bench.h"
 #include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
@@ -16,6 +17,69 @@ using namespace westrum::test;
 class SetOutStageTest : public QObject {
     Q_OBJECT
 private slots:
+    void startsFollowASidesOwnGap() {
+        Bench b(demoFloor());
+        b.go(MainWindow::SetOut);
+        QVERIFY(settle(b.document));
+        const auto lastRowAt = [&](double offset) {
+            for (const StartChoice& c : b.document.starts()->choices)
+                if (c.onStrip && c.startOffset.value == offset) return c.lastRow.value;
+            return -1.0;
+        };
+        const double before = lastRowAt(0);
+        QCOMPARE(before, b.floor().setOut().lastRow.value);
+        for (const int side : {0, 2}) {
+            Edge e = b.document.job().surfaces[0].edge(side);
+            e.kind = EdgeKind::MovementGap;
+            e.allowance = Reading{"60", {60}};
+            push(b.document, describeEdge(b.document, "floor", side, e));
+        }
+        QVERIFY(settle(b.document));
+        // 55 mm less at either side: the last row is 110 mm narrower, on the floor and on the strip.
+        QVERIFY(std::abs(b.floor().setOut().lastRow.value - (before - 110)) < 0.5);
+        QCOMPARE(lastRowAt(0), b.floor().setOut().lastRow.value);
+    }
+
+    void aBudgetLeavesTheStartLinesAsTheyAre() {
+        Bench b(demoFloor());
+        b.go(MainWindow::SetOut);
+        QVERIFY(settle(b.document));
+        const auto before = b.document.starts();
+        push(b.document, setBudget(b.document, Money{50000, {}}));
+        QVERIFY(settle(b.document));
+        QCOMPARE(b.document.starts().get(), before.get()); // the very same, not found again
+    }
+
+    void aRemarkIsSettledByTheButtonBesideIt() {
+        Job job = demoFloor();
+        job.finishes["floor"].now().layers.back().rules["gap"] = 3; // the product asks for 5
+        Bench b(std::move(job));
+        b.go(MainWindow::SetOut);
+        QVERIFY(settle(b.document));
+        const auto told = [&] {
+            const auto& all = b.document.plan()->remarks;
+            return std::find_if(all.begin(), all.end(),
+                                [](const Remark& r) { return r.kind == RemarkKind::GapBelowProduct; });
+        };
+        QVERIFY(told() != b.document.plan()->remarks.end());
+        QCOMPARE(fixText(b.document.job(), *told(), {}).replace(QChar(0x202F), QLatin1Char(' ')),
+                 QStringLiteral("Movement gap 5 mm"));
+        auto* tally = b.window->findChild<TallyStrip*>();
+        tally->setFocus();
+        for (int i = 0; i < 9; ++i) QTest::keyClick(tally, Qt::Key_Right); // the last figure: remarks
+        QTest::keyClick(tally, Qt::Key_Return);
+        auto* popup = tally->findChild<QFrame*>(QStringLiteral("madeOf"));
+        QVERIFY(popup);
+        auto* fix = popup->findChild<QPushButton*>(QStringLiteral("fix"));
+        QVERIFY(fix);
+        const int steps = b.document.undoStack().index();
+        QTest::mouseClick(fix, Qt::LeftButton);
+        QVERIFY(settlePlan(b.document));
+        QCOMPARE(b.document.undoStack().index(), steps + 1);
+        QCOMPARE(b.document.job().face("floor")->rules.at("gap"), 5.0);
+        QVERIFY(told() == b.document.plan()->remarks.end());
+    }
+
     void theStartLineIsDraggedAndEverythingFollows() {
         Bench b(demoFloor());
         b.go(MainWindow::SetOut);

@@ -1,8 +1,8 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "app/print/measuring_sheet.h"
 #include "app/stages/measure/import_preview.h"
 #include "app/stages/measure/measure_page.h"
-#include "app/stages/measure/measuring_sheet.h"
 #include "app/stages/measure/photograph_tracer.h"
 #include "core/geometry/boolean.h"
 #include "tests/app/bench.h"

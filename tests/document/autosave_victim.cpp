@@ -1,4 +1,4 @@
-// Opens the example, moves its start line, autosaves, says "ready" and waits to be killed: for autosave_test.
+// Opens the example, moves its start line (to argv[2] mm, or 33), autosaves, says "ready" and waits to be killed.
 
 #include "app/document/autosave.h"
 #include "app/document/commands.h"
@@ -8,6 +8,7 @@
 #include <QTimer>
 
 #include <cstdio>
+#include <cstdlib>
 
 using namespace westrum;
 
@@ -16,7 +17,7 @@ int main(int argc, char** argv) {
     JobDocument document;
     Autosave autosave(document, QString::fromLocal8Bit(argv[1]));
     document.open(demoJob(), QStringLiteral("/somewhere/plover.westrum"));
-    push(document, moveStartLine(document, "floor", {33}, 1));
+    push(document, moveStartLine(document, "floor", {argc > 2 ? std::atof(argv[2]) : 33.0}, 1));
     autosave.writeNow();
     std::puts("ready");
     std::fflush(stdout);

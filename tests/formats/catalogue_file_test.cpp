@@ -2,6 +2,7 @@
 
 #include "core/catalogue/family.h"
 #include "formats/catalogue_file.h"
+#include "formats/csv.h"
 #include "formats/demo.h"
 #include "tests/support/registry.h"
 
@@ -34,6 +35,26 @@ private slots:
             QVERIFY(is.packPrice == was.packPrice);
             for (const Field& f : fieldsOfFamily(was.family)) QCOMPARE(valueOf(is.fields, f), valueOf(was.fields, f));
         }
+    }
+
+    void aNameOfTwoLinesIsReadWhole() {
+        // As our own writer quotes it, and as spreadsheets do.
+        Catalogue all = demoJob().catalogue;
+        all.products[0].name = "Heron click\nvinyl, \"pale\" oak";
+        const CatalogueReading back = read(catalogueAsCsv(all), all);
+        QVERIFY(back.faults.empty());
+        QCOMPARE(back.products.size(), all.products.size());
+        QCOMPARE(back.products[0].name, all.products[0].name);
+        // A quote that is never closed is a character, and an inch mark inside a cell another.
+        CsvReader rows(QStringLiteral("a,\"b\nc,72 1/2\"\n\n\"d\r\ne\",f"), QLatin1Char(','));
+        CsvRow row;
+        QVERIFY(rows.next(row) && row.line == 1);
+        QCOMPARE(row.cells, (QStringList{QStringLiteral("a"), QStringLiteral("\"b")}));
+        QVERIFY(rows.next(row) && row.line == 2);
+        QCOMPARE(row.cells, (QStringList{QStringLiteral("c"), QStringLiteral("72 1/2\"")}));
+        QVERIFY(rows.next(row) && row.line == 4);
+        QCOMPARE(row.cells, (QStringList{QStringLiteral("d\r\ne"), QStringLiteral("f")}));
+        QVERIFY(!rows.next(row));
     }
 
     void theExampleHasFiveOfEveryFamilyToChooseFrom() {

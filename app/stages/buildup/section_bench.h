@@ -16,7 +16,7 @@ class SectionBench : public QWidget {
     Q_OBJECT
 public:
     SectionBench(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {420, 300}; }
+    QSize minimumSizeHint() const override { return {420, 200}; }
     [[nodiscard]] int layerInHand() const { return inHand_; }
     void takeInHand(int layer);
     /// The middle of a layer of the surface in hand, for tests.

@@ -2,7 +2,7 @@
 
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
-#include "app/stages/buy/shopping_print.h"
+#include "app/print/shopping_print.h"
 #include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
 #include "formats/plan_file.h"
@@ -11,8 +11,6 @@
 #include <QButtonGroup>
 #include <QHeaderView>
 #include <QItemSelectionModel>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QScrollArea>
 
 #include <algorithm>

@@ -2,7 +2,9 @@
 
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
-#include "app/stages/buy/shopping_print.h"
+#include "app/print/paper.h"
+#include "app/print/shopping_print.h"
+#include "app/widgets/flow_row.h"
 #include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
 #include "formats/plan_file.h"
@@ -11,8 +13,6 @@
 #include <QButtonGroup>
 #include <QHeaderView>
 #include <QItemSelectionModel>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QScrollArea>
 
 #include <algorithm>
@@ -140,8 +140,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(hand_, &QComboBox::activated, this,
             [this](int i) { push(document_, setSpoilChance(document_, hand_->itemData(i).toDouble())); });
 
-    auto* row = new QHBoxLayout(actions_);
-    row->setContentsMargins(0, 4, 0, 0);
+    auto* row = new FlowRow;
+    actions_->setLayout(row);
     const auto action = [&](const QString& text, const QString& name, auto&& does) {
         auto* button = new QPushButton(text);
         button->setObjectName(name);
@@ -169,7 +169,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
                  return saveShoppingXlsx(path, document_.job(), *document_.plan(), figures());
              });
     });
-    row->addStretch(1);
     budget_->setObjectName(QStringLiteral("budget"));
     budget_->setAccessibleName(tr("Budget"));
     budget_->setAlignment(Qt::AlignRight);
@@ -491,17 +490,12 @@ void BuyPage::save(const QString& what, const QString& filter, const QString& en
 }
 
 void BuyPage::printIt() {
-    QPrinter printer(QPrinter::ScreenResolution);
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted) return;
-    QPainter painter;
-    if (!painter.begin(&printer)) {
-        say(tr("The printer cannot be reached. Save a PDF instead."), true);
-        return;
-    }
-    paintShopping(
-        painter, QRectF(QPointF(), printer.pageLayout().paintRectPixels(printer.resolution()).size()),
-        [&] { printer.newPage(); }, document_.job(), *document_.plan(), figures(), roughCutsNow());
+    const Printed printed = printPages(
+        this, QString::fromStdString(document_.job().name), QMarginsF(16, 16, 16, 16),
+        [this](QPainter& painter, const QRectF& page, const std::function<void()>& newPage) {
+            paintShopping(painter, page, newPage, document_.job(), *document_.plan(), figures(), roughCutsNow());
+        });
+    if (printed == Printed::Unreachable) say(tr("The printer cannot be reached. Save a PDF instead."), true);
 }
 
 } // namespace westrum

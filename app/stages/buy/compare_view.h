@@ -16,7 +16,7 @@ class CompareView : public QWidget {
     Q_OBJECT
 public:
     CompareView(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {520, 380}; }
+    QSize minimumSizeHint() const override { return {520, 300}; }
     /// Asks anew if the job is another than the one compared.
     void refresh();
     void compareVan(bool whole);

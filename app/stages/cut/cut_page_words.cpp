@@ -2,7 +2,7 @@
 
 #include "app/document/cut_commands.h"
 #include "app/drawing/theme.h"
-#include "app/stages/cut/cut_print.h"
+#include "app/print/cut_print.h"
 #include "core/catalogue/family.h"
 #include "core/catalogue/plank.h"
 #include "core/families/family.h"

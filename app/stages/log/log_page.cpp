@@ -132,13 +132,10 @@ void LogPage::refresh() {
     // What was bought for this surface: the van's total holds what is cut for others as well.
     std::optional<Money> cost;
     if (bought) {
-        cost = Money{0, document_.job().currency};
-        for (const LayerPlan& l : plan->layers) {
-            if (cost && l.purchase && l.purchase->cost && l.purchase->cost->currency == cost->currency)
-                cost = *cost + *l.purchase->cost;
-            else
-                cost.reset(); // a layer without a price, or one that is bought with what others need
-        }
+        // Nothing with a layer that has no price, or one that is bought with what others need.
+        std::vector<std::optional<Money>> costs;
+        for (const LayerPlan& l : plan->layers) costs.push_back(l.purchase ? l.purchase->cost : std::nullopt);
+        cost = sumOf(costs, document_.job().currency);
     }
     const auto show = [&](Line& line, const QString& value, const QString& planned, const QString& verdict) {
         line.entry->setFigure(value, {});

@@ -1,19 +1,18 @@
 #include "app/stages/measure/measure_page.h"
 
 #include "app/document/shell_commands.h"
+#include "app/print/measuring_sheet.h"
 #include "app/stages/measure/import_preview.h"
-#include "app/stages/measure/measuring_sheet.h"
 #include "app/stages/measure/photograph_tracer.h"
 #include "core/geometry/polygon.h"
+#include "core/units/unfinished.h"
 #include "formats/readings_file.h"
 
-#include <QBuffer>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QImageReader>
 #include <QMenu>
 #include <QMessageBox>
-#include <QPdfWriter>
 #include <QShortcut>
 #include <QTimer>
 
@@ -194,16 +193,11 @@ bool MeasurePage::writeSheets(const QString& path, bool all, bool filled) {
     std::vector<std::string> ids;
     for (const Surface& s : document_.job().surfaces)
         if (all || s.id == surfaceId()) ids.push_back(s.id);
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    QPdfWriter writer(&buffer);
-    writer.setTitle(tr("Measuring sheets, %1").arg(QString::fromStdString(document_.job().name)));
-    writer.setResolution(150);
-    const bool printed = printMeasuringSheets(writer, document_.job(), *document_.plan(), ids, figures(), filled);
-    const auto fault = printed ? writeFile(bytes, path) : std::optional(FileFault{FileFaultKind::CannotWrite, {}, {}});
-    tell(fault ? westrum::sentence(*fault) : tr("Written to %1.").arg(QFileInfo(path).fileName()), fault.has_value());
-    return !fault;
+    const QString fault =
+        saveMeasuringSheets(path, tr("Measuring sheets, %1").arg(QString::fromStdString(document_.job().name)),
+                            document_.job(), *document_.plan(), ids, figures(), filled);
+    tell(fault.isEmpty() ? tr("Written to %1.").arg(QFileInfo(path).fileName()) : fault, !fault.isEmpty());
+    return fault.isEmpty();
 }
 
 void MeasurePage::sidePointedAt(const std::string& surface, int side) { parts_->meetInHand(surface, side); }
@@ -242,7 +236,7 @@ QString MeasurePage::sentenceFor(const Surface& s, const SurfacePlan* plan, bool
             if (!worst || r.severity > worst->severity) worst = &r;
         }
     if (worst) {
-        attention = worst->severity == Severity::Error;
+        attention = worst->severity == Severity::Error && !isUnfinished(worst->kind);
         return sentence(*worst, f) +
                (count > 1 ? QStringLiteral(" ") + tr("%n more remark(s) in the tally.", nullptr, count - 1)
                           : QString());

@@ -21,7 +21,7 @@ class OutlineBench : public QWidget {
 public:
     OutlineBench(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
     void refresh();
-    QSize minimumSizeHint() const override { return {480, 200}; }
+    QSize minimumSizeHint() const override { return {480, 160}; }
 
     /// @param index  the opening, side, zone or support in hand; -1 for none
     void setFocusOn(BenchFocus focus, int index);

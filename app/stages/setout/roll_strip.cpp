@@ -19,7 +19,7 @@ RollStrip::RollStrip(JobDocument& document, char decimalMark, QWidget* parent)
       turn_(new QPushButton(tr("If it may be turned?"))) {
     setObjectName(QStringLiteral("rollStrip"));
     setAccessibleName(tr("The roll with the pieces of the whole van"));
-    setMinimumHeight(150);
+    setMinimumHeight(120);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     text_->setObjectName(QStringLiteral("rollText"));
     text_->setWordWrap(true);

@@ -19,7 +19,7 @@ class SetOutBench : public QWidget {
     Q_OBJECT
 public:
     SetOutBench(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {480, 220}; }
+    QSize minimumSizeHint() const override { return {480, 180}; }
 
     /// Where handles stand, for tests; empty points where there is none.
     [[nodiscard]] QPointF startHandle() const;

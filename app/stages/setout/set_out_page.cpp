@@ -13,8 +13,11 @@
 #include "core/setout/lining.h"
 #include "core/setout/plank_floor.h"
 
+#include <QAbstractItemView>
 #include <QHBoxLayout>
 #include <QShortcut>
+
+#include <algorithm>
 
 namespace westrum {
 
@@ -72,7 +75,6 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
         push(document_, chooseTrim(document_, surfaceId(), trim_->itemData(index).toString().toStdString()));
     });
     for (QComboBox* box : {layers_, finish_, trim_}) {
-        box->setSizeAdjustPolicy(QComboBox::AdjustToContents); // every name is read to its end
         row->addWidget(box);
     }
     connect(layers_, &QComboBox::activated, this,
@@ -338,6 +340,15 @@ void SetOutPage::refreshLists() {
     trim_->setCurrentIndex(trim_->findData(QString::fromStdString(finish.trim)));
     const Layer* l = layer();
     finish_->setCurrentIndex(l ? finish_->findData(QString::fromStdString(l->product)) : 0);
+    for (QComboBox* box : {layers_, finish_, trim_}) {
+        // As wide as the name that is chosen, its list as wide as the longest: each is read to its end.
+        constexpr int kArrow = 52;
+        int widest = 0;
+        for (int i = 0; i < box->count(); ++i)
+            widest = std::max(widest, box->fontMetrics().horizontalAdvance(box->itemText(i)));
+        box->setFixedWidth(box->fontMetrics().horizontalAdvance(box->currentText()) + kArrow);
+        box->view()->setMinimumWidth(widest + kArrow);
+    }
 }
 
 void SetOutPage::refreshForms() {

@@ -15,11 +15,11 @@ void paintCutSheets(QPainter& painter, const QRectF& page, const std::function<v
                     const ProductCut& cut, const Figures& figures);
 
 /// A label for each piece: its name large, size, the surface it goes to, product and item of stock. Three by eight on
-/// A4.
+/// The paper chosen.
 void paintLabels(QPainter& painter, const QRectF& page, const std::function<void()>& newPage, const Job& job,
                  const ProductCut& cut, const Figures& figures);
 
-/// The same as a PDF on A4. Returns an empty text, or why it could not be written.
+/// The same as a PDF on the paper chosen. Returns an empty text, or why it could not be written.
 QString saveCutSheetsPdf(const QString& path, const Job& job, const ProductCut& cut, const Figures& figures);
 QString saveLabelsPdf(const QString& path, const Job& job, const ProductCut& cut, const Figures& figures);
 

@@ -1,4 +1,6 @@
-#include "app/stages/measure/measuring_sheet.h"
+#include "app/print/measuring_sheet.h"
+
+#include "app/print/paper.h"
 
 #include "app/drawing/plan_view.h"
 #include "core/shell/sketch.h"
@@ -6,6 +8,8 @@
 #include <QCoreApplication>
 
 #include <cmath>
+
+#include <utility>
 
 namespace westrum {
 namespace {
@@ -101,23 +105,20 @@ void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const 
                    "check all the rest."));
 }
 
-bool printMeasuringSheets(QPagedPaintDevice& device, const Job& job, const Plan& plan,
-                          const std::vector<std::string>& surfaces, const Figures& figures, bool filled) {
-    QPainter painter;
-    if (!painter.begin(&device)) return false;
-    const QRectF page = QRectF(device.pageLayout().paintRectPixels(painter.device()->logicalDpiX()));
-    bool first = true;
-    static const MeasuredOutline none;
-    for (const std::string& id : surfaces) {
-        const Surface* surface = job.surface(id);
-        if (!surface) continue;
-        if (!first && !device.newPage()) return false;
-        first = false;
-        const SurfacePlan* p = plan.surface(id);
-        paintMeasuringSheet(painter, QRectF(QPointF(0, 0), page.size()), job, *surface, p ? p->measured : none, figures,
-                            filled);
-    }
-    return painter.end() && !first;
+QString saveMeasuringSheets(const QString& path, const QString& title, const Job& job, const Plan& plan,
+                            const std::vector<std::string>& surfaces, const Figures& figures, bool filled) {
+    return savePdf(path, title, QMarginsF(12, 12, 12, 12),
+                   [&](QPainter& painter, const QRectF& page, const std::function<void()>& newPage) {
+                       static const MeasuredOutline none;
+                       bool first = true;
+                       for (const std::string& id : surfaces) {
+                           const Surface* surface = job.surface(id);
+                           if (!surface) continue;
+                           if (!std::exchange(first, false)) newPage();
+                           const SurfacePlan* p = plan.surface(id);
+                           paintMeasuringSheet(painter, page, job, *surface, p ? p->measured : none, figures, filled);
+                       }
+                   });
 }
 
 } // namespace westrum

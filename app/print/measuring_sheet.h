@@ -3,7 +3,6 @@
 #include "app/document/job_document.h"
 #include "formats/words.h"
 
-#include <QPagedPaintDevice>
 #include <QPainter>
 
 namespace westrum {
@@ -13,8 +12,8 @@ namespace westrum {
 void paintMeasuringSheet(QPainter& painter, const QRectF& page, const Job& job, const Surface& surface,
                          const MeasuredOutline& measured, const Figures& figures, bool filled);
 
-/// A page for each surface named, in order. False if nothing could be written.
-bool printMeasuringSheets(QPagedPaintDevice& device, const Job& job, const Plan& plan,
-                          const std::vector<std::string>& surfaces, const Figures& figures, bool filled);
+/// A page for each surface named, in order, as a PDF. Returns an empty text, or why it could not be written.
+QString saveMeasuringSheets(const QString& path, const QString& title, const Job& job, const Plan& plan,
+                            const std::vector<std::string>& surfaces, const Figures& figures, bool filled);
 
 } // namespace westrum

@@ -16,7 +16,7 @@ namespace westrum {
 void paintShopping(QPainter& painter, const QRectF& page, const std::function<void()>& newPage, const Job& job,
                    const Plan& plan, const Figures& figures, const std::vector<RoughCut>& roughCuts = {});
 
-/// Writes the same as a PDF on A4. Returns an empty text, or why it could not be written.
+/// Writes the same as a PDF on the paper chosen. Returns an empty text, or why it could not be written.
 QString saveShoppingPdf(const QString& path, const Job& job, const Plan& plan, const Figures& figures,
                         const std::vector<RoughCut>& roughCuts = {});
 

@@ -1,8 +1,9 @@
-#include "app/stages/buy/shopping_print.h"
+#include "app/print/shopping_print.h"
 
-#include "app/drawing/page_flow.h"
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/print/page_flow.h"
+#include "app/print/paper.h"
 #include "app/stages/buy/purchase_model.h"
 #include "core/families/family.h"
 

@@ -1,6 +1,7 @@
-#include "app/stages/cut/cut_print.h"
+#include "app/print/cut_print.h"
 
-#include "app/drawing/page_flow.h"
+#include "app/print/page_flow.h"
+#include "app/print/paper.h"
 
 #include <QCoreApplication>
 

@@ -85,11 +85,6 @@ private:
     double y_;
 };
 
-/// Writes a PDF on A4 with margins in mm, at 96 dots to the inch, in daylight colours; `paint` gets the page and what
-/// turns it. Returns an empty text, or why it could not be written.
-using PaintPages = std::function<void(QPainter& painter, const QRectF& page, const std::function<void()>& newPage)>;
-QString savePdf(const QString& path, const QString& title, const QMarginsF& margins, const PaintPages& paint);
-
 /// Daylight colours while something is painted for paper.
 class PaperLight {
 public:
