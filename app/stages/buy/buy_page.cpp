@@ -95,6 +95,34 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
       showCompare_(new QPushButton(tr("Compare"))),
       showPrices_(new QPushButton(tr("Prices"))),
       wholeVan_(new QPushButton(tr("Whole van"))) {
+    setUpTable();
+    setUpSums();
+    setUpActions();
+    setUpLine();
+    auto* list = new QVBoxLayout(list_);
+    list->setContentsMargins(0, 4, 0, 0);
+    list->addWidget(table_, 1);
+    list->addLayout(sumsRow());
+    list->addLayout(choicesRow());
+    list->addWidget(detail_);
+    list->addWidget(actions_);
+    column()->addWidget(list_, 1);
+    column()->addWidget(mass_, 1);
+    mass_->hide();
+    compare_->hide();
+    column()->addWidget(compare_, 1);
+    prices_->hide();
+    column()->addWidget(prices_, 1);
+    setUpViews();
+    for (EntryField* field : {paid_, budget_, risk_})
+        connect(field, &EntryField::problemChanged, this, &BuyPage::answer);
+
+    followDocument();
+    connect(shares_, &ShareBars::picked, this, &BuyPage::surfacePicked);
+    connect(curve_, &OddsCurve::chosen, this, &BuyPage::chooseNumber);
+}
+
+void BuyPage::setUpTable() {
     table_->setModel(model_);
     table_->setObjectName(QStringLiteral("shoppingList"));
     table_->setShowGrid(false);
@@ -120,6 +148,9 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
         if (!filling_ && now.isValid()) takeLine(now.row());
     });
+}
+
+void BuyPage::setUpSums() {
     total_->setFont(textFont(1.2, true));
     total_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     total_->setObjectName(QStringLiteral("total"));
@@ -131,6 +162,17 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         label->setTextFormat(Qt::PlainText);
         label->setWordWrap(true);
     }
+}
+
+QLayout* BuyPage::sumsRow() {
+    auto* totals = new QHBoxLayout;
+    totals->setSpacing(16);
+    totals->addWidget(here_, 1);
+    totals->addWidget(total_);
+    return totals;
+}
+
+QLayout* BuyPage::choicesRow() {
     consumables_->setObjectName(QStringLiteral("consumables"));
     connect(consumables_, &QCheckBox::clicked, this,
             [this](bool on) { push(document_, countConsumables(document_, on)); });
@@ -140,6 +182,23 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(hand_, &QComboBox::activated, this,
             [this](int i) { push(document_, setSpoilChance(document_, hand_->itemData(i).toDouble())); });
 
+    auto* choices = new QHBoxLayout;
+    choices->addWidget(consumables_);
+    choices->addWidget(hand_);
+    choices->addStretch(1);
+    spareAll_->setObjectName(QStringLiteral("spareAll"));
+    spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
+    choices->addWidget(spareAll_);
+    risk_->setObjectName(QStringLiteral("acceptedRisk"));
+    risk_->setAccessibleName(tr("Chance of running short that is accepted"));
+    risk_->setFixedWidth(62);
+    risk_->setAlignment(Qt::AlignRight);
+    choices->addWidget(risk_);
+    connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
+    return choices;
+}
+
+void BuyPage::setUpActions() {
     auto* row = new FlowRow;
     actions_->setLayout(row);
     const auto action = [&](const QString& text, const QString& name, auto&& does) {
@@ -177,6 +236,9 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     row->addWidget(new QLabel(tr("budget")));
     row->addWidget(budget_);
     row->addWidget(budgetText_);
+}
+
+QLayout* BuyPage::boughtRow() {
     bought_->setObjectName(QStringLiteral("bought"));
     paid_->setObjectName(QStringLiteral("paid"));
     paid_->setAccessibleName(tr("Paid for it"));
@@ -198,33 +260,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
         const std::string typed = lot_->text().trimmed().toStdString();
         if (lot_->isModified()) buy([&](Bought& b) { b.lot = typed; });
     });
-    for (EntryField* field : {paid_, budget_, risk_})
-        connect(field, &EntryField::problemChanged, this, &BuyPage::answer);
-
-    auto* totals = new QHBoxLayout;
-    totals->setSpacing(16);
-    totals->addWidget(here_, 1);
-    totals->addWidget(total_);
-    auto* choices = new QHBoxLayout;
-    choices->addWidget(consumables_);
-    choices->addWidget(hand_);
-    choices->addStretch(1);
-    spareAll_->setObjectName(QStringLiteral("spareAll"));
-    spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
-    choices->addWidget(spareAll_);
-    risk_->setObjectName(QStringLiteral("acceptedRisk"));
-    risk_->setAccessibleName(tr("Chance of running short that is accepted"));
-    risk_->setFixedWidth(62);
-    risk_->setAlignment(Qt::AlignRight);
-    choices->addWidget(risk_);
-    connect(spareAll_, &QPushButton::clicked, this, &BuyPage::spareAll);
-    auto* columns = new QHBoxLayout(detail_);
-    columns->setContentsMargins(0, 4, 0, 0);
-    columns->setSpacing(24);
-    auto* left = new QVBoxLayout;
-    left->setSpacing(2);
-    left->addWidget(lineTitle_);
-    left->addWidget(lineText_);
     auto* ticks = new QHBoxLayout;
     ticks->addWidget(bought_);
     ticks->addSpacing(14);
@@ -232,7 +267,10 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     ticks->addWidget(paid_);
     ticks->addWidget(lot_);
     ticks->addStretch(1);
-    left->addLayout(ticks);
+    return ticks;
+}
+
+QLayout* BuyPage::savingsRow() {
     askSavings_->setObjectName(QStringLiteral("askSavings"));
     askSavings_->setToolTip(tr("Tries every other way to lay what takes it, pieces turned, and a seam more"));
     takeSaving_->setObjectName(QStringLiteral("takeSaving"));
@@ -245,7 +283,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     saves->addWidget(takeSaving_);
     saves->addStretch(0);
     askSavings_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Fixed);
-    left->addLayout(saves);
     connect(askSavings_, &QPushButton::clicked, this, [this] {
         savingsFor_.clear();
         savingsWorker_.ask(document_.job(), product_);
@@ -264,11 +301,24 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
                 refreshSavings();
             });
     // What was tried is of the job as it was.
-    connect(&document, &JobDocument::jobChanged, this, [this] {
+    connect(&document_, &JobDocument::jobChanged, this, [this] {
         if (!savingsWorker_.isStale(document_.job())) return;
         savingsWorker_.stop();
         savingsFor_.clear();
     });
+    return saves;
+}
+
+void BuyPage::setUpLine() {
+    auto* columns = new QHBoxLayout(detail_);
+    columns->setContentsMargins(0, 4, 0, 0);
+    columns->setSpacing(24);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(2);
+    left->addWidget(lineTitle_);
+    left->addWidget(lineText_);
+    left->addLayout(boughtRow());
+    left->addLayout(savingsRow());
     auto* scroll = new QScrollArea;
     scroll->setWidget(shares_);
     scroll->setWidgetResizable(true);
@@ -278,21 +328,9 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     columns->addLayout(left, 3);
     columns->addWidget(curve_, 2);
     detail_->setFixedHeight(232);
+}
 
-    auto* list = new QVBoxLayout(list_);
-    list->setContentsMargins(0, 4, 0, 0);
-    list->addWidget(table_, 1);
-    list->addLayout(totals);
-    list->addLayout(choices);
-    list->addWidget(detail_);
-    list->addWidget(actions_);
-    column()->addWidget(list_, 1);
-    column()->addWidget(mass_, 1);
-    mass_->hide();
-    compare_->hide();
-    column()->addWidget(compare_, 1);
-    prices_->hide();
-    column()->addWidget(prices_, 1);
+void BuyPage::setUpViews() {
     headingRow()->addStretch(1);
     auto* views = new QButtonGroup(this);
     for (const auto& [button, name, tip] :
@@ -330,14 +368,16 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     });
     connect(prices_, &PricesView::problem, this, &BuyPage::answer);
     connect(mass_, &MassView::problem, this, &BuyPage::answer);
+}
 
-    connect(&document, &JobDocument::purchasesChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
-    connect(&document, &JobDocument::oddsChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
-    connect(&document, &JobDocument::oddsProgress, this, [this](double share) {
+void BuyPage::followDocument() {
+    connect(&document_, &JobDocument::purchasesChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
+    connect(&document_, &JobDocument::oddsChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
+    connect(&document_, &JobDocument::oddsProgress, this, [this](double share) {
         progress_ = share;
         if (showList_->isChecked()) figuresCameIn([this] { sayRisk(); });
     });
-    connect(&document, &JobDocument::cuttingChanged, this, [this] {
+    connect(&document_, &JobDocument::cuttingChanged, this, [this] {
         if (isVisible()) ask_.start();
     });
     ask_.setSingleShot(true);
@@ -345,8 +385,6 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     connect(&ask_, &QTimer::timeout, this, [this] {
         if (isVisible()) document_.askOdds();
     });
-    connect(shares_, &ShareBars::picked, this, &BuyPage::surfacePicked);
-    connect(curve_, &OddsCurve::chosen, this, &BuyPage::chooseNumber);
 }
 
 const Purchase* BuyPage::line() const {

@@ -34,6 +34,16 @@ protected:
     void refresh() override;
 
 private:
+    void setUpTable();
+    void setUpSums();
+    void setUpActions();
+    void setUpLine();
+    void setUpViews();
+    void followDocument();
+    [[nodiscard]] QLayout* sumsRow();    ///< of the list
+    [[nodiscard]] QLayout* choicesRow(); ///< what counts, and which risk is accepted
+    [[nodiscard]] QLayout* boughtRow();  ///< of the line in hand
+    [[nodiscard]] QLayout* savingsRow();
     void printIt();
     void save(const QString& what, const QString& filter, const QString& ending,
               const std::function<QString(const QString&)>& write);
