@@ -10,6 +10,11 @@
 #include <cmath>
 
 namespace westrum {
+namespace {
+
+constexpr int kDrawingHeight = 110; ///< however many lines the words above it take
+
+} // namespace
 
 RollStrip::RollStrip(JobDocument& document, char decimalMark, QWidget* parent)
     : QWidget(parent),
@@ -19,7 +24,6 @@ RollStrip::RollStrip(JobDocument& document, char decimalMark, QWidget* parent)
       turn_(new QPushButton(tr("If it may be turned?"))) {
     setObjectName(QStringLiteral("rollStrip"));
     setAccessibleName(tr("The roll with the pieces of the whole van"));
-    setMinimumHeight(120);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     text_->setObjectName(QStringLiteral("rollText"));
     text_->setWordWrap(true);
@@ -32,7 +36,7 @@ RollStrip::RollStrip(JobDocument& document, char decimalMark, QWidget* parent)
     row->addWidget(text_, 1);
     row->addWidget(turn_, 0, Qt::AlignTop);
     column->addLayout(row);
-    column->addStretch(1);
+    column->addSpacing(kDrawingHeight);
     connect(&document_.cutting(), &CutWorker::changed, this, [this] {
         if (isVisible()) refresh();
     });
