@@ -1,6 +1,7 @@
 #include "core/families/boards.h"
 
 #include "core/catalogue/hard_finishes.h"
+#include "core/families/flat_pieces.h"
 #include "core/setout/board_cladding.h"
 #include "core/takeoff/fixings.h"
 
@@ -60,16 +61,10 @@ void needs(const NeedFacts& f, std::vector<Need>& found) { hold(f, boardFixings(
 void addBoards(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
                WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
-
     const double width = barOf(product).width.value;
     for (const Piece& piece : setOut.pieces) {
-        CutPiece wanted;
-        wanted.weighed = true;
-        wanted.key = "board/" + surface + layer + "/" + piece.name.key();
-        wanted.name = piece.name;
-        wanted.surface = surface;
+        CutPiece wanted = wantedOf("board", surface, layer, piece);
         wanted.shape = {{rectangle(0, 0, piece.length.value, width)}};
-        wanted.place = piece.shape;
         if (piece.ripAtStart.value > 0 && std::min(piece.ripAtStart, piece.ripAtEnd).value < width - 1e-3)
             wanted.marks.push_back({{0, piece.ripAtStart.value}, {piece.length.value, piece.ripAtEnd.value}});
         found.pieces.push_back(std::move(wanted));

@@ -6,11 +6,6 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
-                              RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
-                              RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
-                              RemarkKind::TooManyPieces};
-
 /// The cloth's mass is that of all its panels: borders and bottoms weigh too.
 void reckon(const Product& product, LayerPlan& layer) {
     double area = 0;
@@ -51,7 +46,7 @@ Family clothFamily() {
             .setOut = clothSetOut(),
             .laid = {.seat = true, .blade = true, .lotShows = true},
             .drawn = {.style = "lining", .lettering = Lettering::Panel, .showsOpenings = false},
-            .remarks = kRemarks,
+            .remarks = kCushionRemarks,
             .look = look,
             .reckon = reckon,
             .pieces = addLinings,

@@ -6,23 +6,27 @@
 
 namespace westrum {
 
+CutPiece wantedOf(std::string_view word, const std::string& surface, const std::string& layer, const Piece& piece) {
+    CutPiece wanted;
+    wanted.key = std::string(word) + "/" + surface + layer + "/" + piece.name.key();
+    wanted.name = piece.name;
+    wanted.surface = surface;
+    wanted.place = piece.shape;
+    wanted.weighed = true;
+    return wanted;
+}
+
 void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
                WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
-
     for (const Piece& piece : setOut.pieces) {
-        CutPiece wanted;
-        wanted.weighed = true;
-        wanted.key = "panel/" + surface + layer + "/" + piece.name.key();
-        wanted.name = piece.name;
-        wanted.surface = surface;
+        CutPiece wanted = wantedOf("panel", surface, layer, piece);
         const Region& own = piece.cut.empty() ? piece.shape : piece.cut;
         const Region lying = setOut.grainAcross ? transposed(own) : own;
         const Bounds b = boundsOf(lying);
         wanted.shape = {{rectangle(b.low.x, b.low.y, b.width(), b.height())}};
         if (piece.notched) wanted.marks = outlineMarks(lying);
         toOrigin(wanted);
-        wanted.place = piece.shape;
         wanted.mayTurn = !sheetOf(product).grain;
         found.pieces.push_back(std::move(wanted));
     }
@@ -31,7 +35,6 @@ void addPanels(const Product& product, const std::string& surface, const std::st
 void addLinings(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
                 WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
-
     const RollGoods roll = rollOf(product);
     const Point usual = setOut.pile.value_or(Point{1, 0});
     const auto past = [](double from, double repeat) {
@@ -46,12 +49,8 @@ void addLinings(const Product& product, const std::string& surface, const std::s
             return all;
         };
         const Point pattern = turned(Ring{setOut.patternAt}, turn).front();
-        CutPiece wanted;
+        CutPiece wanted = wantedOf("lining", surface, layer, piece);
         wanted.offPattern = piece.offPattern;
-        wanted.weighed = true;
-        wanted.key = "lining/" + surface + layer + "/" + piece.name.key();
-        wanted.name = piece.name;
-        wanted.surface = surface;
         wanted.shape = turned(piece.cut, turn);
         wanted.folds = lying(piece.folds);
         wanted.marks = lying(piece.marks);
@@ -62,7 +61,6 @@ void addLinings(const Product& product, const std::string& surface, const std::s
         // A surface in one piece may have its pattern where the roll has it.
         if (wanted.patternAt.y + boundsOf(wanted.shape).height() > roll.usable().value) wanted.patternAt.y = 0;
         toOrigin(wanted);
-        wanted.place = piece.shape;
         wanted.mayTurn = piece.offPattern && roll.turning != RollTurning::OneWay;
         found.pieces.push_back(std::move(wanted));
     }

@@ -4,7 +4,13 @@
 #include "core/families/cut_pieces.h"
 #include "core/families/layer_plan.h"
 
+#include <string_view>
+
 namespace westrum {
+
+/// A piece of a set-out with all but its shape: key, name, surface, where it lies; weighed with its layer.
+/// @param word  the family's own, begins its key
+CutPiece wantedOf(std::string_view word, const std::string& surface, const std::string& layer, const Piece& piece);
 
 /// Panels of sheets as the rectangles that hold them, lying as the sheet's grain wants it. For Family::pieces.
 void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,

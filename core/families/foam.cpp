@@ -6,11 +6,6 @@
 namespace westrum {
 namespace {
 
-constexpr std::array kRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
-                              RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
-                              RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
-                              RemarkKind::TooManyPieces};
-
 void look(const LayersAbout& about, SetOutRequest& request) {
     for (std::size_t i = about.at + 1; i < about.products.size(); ++i)
         if (about.products[i] && about.products[i]->family == "cloth") request.cover = *about.rules[i];
@@ -35,7 +30,7 @@ Family foamFamily() {
             .setOut = foamSetOut(),
             .laid = {.cushion = true, .blade = true},
             .drawn = {.style = "sponge", .lettering = Lettering::Panel, .margins = false},
-            .remarks = kRemarks,
+            .remarks = kCushionRemarks,
             .look = look,
             .pieces = addPanels,
             .steps = foamSteps};

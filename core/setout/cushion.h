@@ -3,6 +3,8 @@
 #include "core/catalogue/stock.h"
 #include "core/setout/set_out.h"
 
+#include <array>
+
 namespace westrum {
 
 enum class CushionStyle {
@@ -36,6 +38,12 @@ struct CushionRules {
 
 std::span<const Field> cushionRuleFields();
 CushionRules cushionRulesOf(const FieldValues& rules);
+/// What setting out a cushion can remark on, its cloth or its foam.
+inline constexpr std::array kCushionRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
+                                            RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
+                                            RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
+                                            RemarkKind::TooManyPieces};
+
 SetOutFamily clothSetOut();
 SetOutFamily foamSetOut();
 
