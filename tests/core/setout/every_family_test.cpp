@@ -243,6 +243,27 @@ private slots:
         }
     }
 
+    void theyRemarkOnWhatTheirTableSays() {
+        QFETCH_GLOBAL(int, family);
+        const SetOutFamily& f = setOutFamilies()[static_cast<std::size_t>(family)];
+        const auto said = familyOf(f.id)->remarks;
+        QVERIFY(!said.empty());
+        std::mt19937 dice(71);
+        int heard = 0;
+        for (int round = 0; round < 40; ++round) {
+            SetOutRequest r = anyRequest(f, dice);
+            if (round % 3 == 1) r.supports.clear();
+            if (round % 4 == 3) r.rules["gap"] = 60;
+            if (round % 5 == 4) r.outline = {}; // nothing is left
+            for (const Remark& remark : f.setOut(r, {}).remarks) {
+                ++heard;
+                QVERIFY2(std::find(said.begin(), said.end(), remark.kind) != said.end(),
+                         qPrintable(QStringLiteral("remark kind %1").arg(static_cast<int>(remark.kind))));
+            }
+        }
+        QVERIFY(heard > 0);
+    }
+
     void starvedOrStoppedTheyGiveUpCleanly() {
         QFETCH_GLOBAL(int, family);
         const SetOutFamily& f = setOutFamilies()[static_cast<std::size_t>(family)];
