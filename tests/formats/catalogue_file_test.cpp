@@ -46,12 +46,12 @@ private slots:
         QCOMPARE(back.products.size(), all.products.size());
         QCOMPARE(back.products[0].name, all.products[0].name);
         // A quote that is never closed is a character, and an inch mark inside a cell another.
-        CsvReader rows(QStringLiteral("a,\"b\nc,72 1/2\"\n\n\"d\r\ne\",f"), QLatin1Char(','));
+        CsvReader rows(QStringLiteral("a,\"b\nc,72 1/2\" wide\n\n\"d\r\ne\",f"), QLatin1Char(','));
         CsvRow row;
         QVERIFY(rows.next(row) && row.line == 1);
         QCOMPARE(row.cells, (QStringList{QStringLiteral("a"), QStringLiteral("\"b")}));
         QVERIFY(rows.next(row) && row.line == 2);
-        QCOMPARE(row.cells, (QStringList{QStringLiteral("c"), QStringLiteral("72 1/2\"")}));
+        QCOMPARE(row.cells, (QStringList{QStringLiteral("c"), QStringLiteral("72 1/2\" wide")}));
         QVERIFY(rows.next(row) && row.line == 4);
         QCOMPARE(row.cells, (QStringList{QStringLiteral("d\r\ne"), QStringLiteral("f")}));
         QVERIFY(!rows.next(row));
