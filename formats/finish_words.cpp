@@ -251,9 +251,7 @@ QString changeText(const FieldValues& change, const FieldValues& rules, std::spa
         else
             said << FinishWords::tr("%1 %2").arg(fieldName(field.tradeName), figures.number(to->second, 0));
     }
-    QString text = said.join(QStringLiteral(", "));
-    if (!text.isEmpty()) text[0] = text[0].toUpper();
-    return text;
+    return sentenceCase(said.join(QStringLiteral(", ")));
 }
 
 int layerOf(const Job& job, const Remark& remark) {

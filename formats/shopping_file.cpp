@@ -6,6 +6,7 @@
 #include <QCoreApplication>
 #include <QFile>
 #include <QFileInfo>
+#include <QRegularExpression>
 #include <QTemporaryDir>
 
 #include <xlsxwriter.h>
@@ -24,7 +25,13 @@ struct ShoppingFile {
 class Sheet {
 public:
     Sheet(lxw_workbook* book, const QString& name)
-        : sheet_(workbook_add_worksheet(book, name.left(31).toUtf8().constData())) {}
+        : sheet_(workbook_add_worksheet(book, allowed(name).toUtf8().constData())) {}
+
+    /// A name without what no sheet may be called by; what that is does not depend on the language.
+    static QString allowed(QString name) {
+        static const QRegularExpression refused(QStringLiteral("[\\[\\]:*?/\\\\]|^'|'$"));
+        return name.remove(refused).left(31);
+    }
 
     void widths(std::initializer_list<double> wide) {
         lxw_col_t column = 0;

@@ -12,9 +12,14 @@ void loadTranslations();
 /// shows without brackets was never translated; what is cut off has no room for German.
 class PseudoTranslator : public QTranslator {
 public:
-    using QTranslator::QTranslator;
+    explicit PseudoTranslator(QObject* parent = nullptr);
     QString translate(const char* context, const char* source, const char* disambiguation, int n) const override;
     bool isEmpty() const override { return false; }
+    /// The text without the marks of this language, also where marked texts stand inside one another.
+    static QString unmarked(QString text);
+
+private:
+    QTranslator english_; ///< for its plural forms
 };
 
 } // namespace westrum

@@ -16,9 +16,10 @@ struct Words {
     Q_DECLARE_TR_FUNCTIONS(Words)
 };
 
-QString capital(QString text) {
-    if (!text.isEmpty()) text[0] = text[0].toUpper();
-    return text;
+/// The side of the van as the names of surfaces say it, before which their own name stands.
+QString sideNamed(Hand hand) {
+    const QString pattern = hand == Hand::Left ? Words::tr("%1, left") : Words::tr("%1, right");
+    return pattern.section(QStringLiteral("%1"), -1);
 }
 
 } // namespace
@@ -106,6 +107,12 @@ QString surfaceKindName(SurfaceKind kind) {
     return {};
 }
 
+QString sentenceCase(QString text) {
+    const auto first = std::find_if(text.begin(), text.end(), [](QChar c) { return c.isLetterOrNumber(); });
+    if (first != text.end()) *first = first->toUpper();
+    return text;
+}
+
 QString surfaceName(SurfaceKind kind, Hand hand, int number) {
     QString name = surfaceKindName(kind);
     switch (kind) {
@@ -124,6 +131,17 @@ QString surfaceName(SurfaceKind kind, Hand hand, int number) {
             name = QStringLiteral("%1 %2").arg(name).arg(number);
     }
     return name;
+}
+
+std::optional<QString> nameOnOtherSide(const QString& name) {
+    const auto swapped = [&](const QString& a, const QString& b) -> std::optional<QString> {
+        if (name.contains(a)) return QString(name).replace(a, b);
+        if (name.contains(b)) return QString(name).replace(b, a);
+        return std::nullopt;
+    };
+    if (const auto other = swapped(sideNamed(Hand::Left), sideNamed(Hand::Right))) return other;
+    if (const auto other = swapped(Words::tr("left"), Words::tr("right"))) return other;
+    return swapped(sentenceCase(Words::tr("left")), sentenceCase(Words::tr("right")));
 }
 
 QStringList areaNames() { return {Words::tr("living"), Words::tr("garage"), Words::tr("wet cell"), Words::tr("cab")}; }
@@ -247,11 +265,11 @@ QString sentence(const Remark& remark, const Figures& figures) {
             .arg(reading("reading"), f["length"], f["before"]);
     case RemarkKind::TapesDoNotMeet:
         return Words::tr("%1 and %2 fall %3 short of meeting. Take both again.")
-            .arg(capital(reading("reading")), reading("other"), f["gap"]);
+            .arg(sentenceCase(reading("reading")), reading("other"), f["gap"]);
     case RemarkKind::TapesMeetFlat:
         return Words::tr(
                    "%1 and %2 meet at a flat angle: small errors grow there. Another fixed point would hold it better.")
-            .arg(capital(reading("reading")), reading("other"));
+            .arg(sentenceCase(reading("reading")), reading("other"));
     case RemarkKind::StretchUnknown:
         return Words::tr(
             "Bent both ways, but not both bends are measured: how far a lining must stretch is not known.");

@@ -64,6 +64,11 @@ QString sideLetter(int side);
 QString surfaceKindName(SurfaceKind kind);
 /// The name of a new van's surface: kind, hand, and its number where there are several.
 QString surfaceName(SurfaceKind kind, Hand hand, int number);
+/// The name of a surface with its side of the van exchanged; nothing where it names none.
+std::optional<QString> nameOnOtherSide(const QString& name);
+
+/// The text with its first letter large, as at the beginning of a line.
+QString sentenceCase(QString text);
 /// Of the van: living, garage, wet cell, cab.
 /// What a remark's fix does, as a button says it: "Movement gap 10 mm"; empty where there is none, or nothing to do.
 QString fixText(const Job& job, const Remark& remark, const Figures& figures);

@@ -23,6 +23,7 @@ StagePage::StagePage(JobDocument& document, char decimalMark, QWidget* parent)
     heading_->setFont(textFont(1.5, true));
     heading_->setTextFormat(Qt::PlainText);
     detail_->setTextFormat(Qt::PlainText);
+    detail_->setWordWrap(true);
     sentence_->setTextFormat(Qt::PlainText);
     headingRow_->addWidget(heading_, 0, Qt::AlignBaseline);
     headingRow_->addWidget(detail_, 1, Qt::AlignBaseline);

@@ -4,6 +4,7 @@
 #include "app/main_window.h"
 #include "app/widgets/entry_field.h"
 #include "formats/demo.h"
+#include "formats/translations.h"
 #include "formats/words.h"
 #include "tests/support/settle.h"
 
@@ -14,6 +15,22 @@
 #include <QtTest>
 
 namespace westrum::test {
+
+/// A text as it stands in the source: all tests of the window also run in the language of brackets.
+inline QString plain(const QString& text) {
+    return qEnvironmentVariableIsSet("WESTRUM_PSEUDO") ? PseudoTranslator::unmarked(text) : text;
+}
+
+/// The share of a widget that is drawn on, 0 to 1: all that is not its most frequent colour.
+inline double inkOn(QWidget* widget) {
+    const QImage image = widget->grab().toImage().convertToFormat(QImage::Format_RGB32);
+    std::map<QRgb, int> count;
+    for (int y = 0; y < image.height(); ++y)
+        for (int x = 0; x < image.width(); ++x) ++count[image.pixel(x, y)];
+    int most = 0;
+    for (const auto& [colour, n] : count) most = std::max(most, n);
+    return count.empty() ? 0 : 1 - double(most) / (double(image.width()) * image.height());
+}
 
 /// The real window with a job, as the tests drive it: by keys, clicks and drags.
 class Bench {
@@ -37,8 +54,8 @@ public:
     }
     template <class T> T* find(const char* name) {
         QCoreApplication::processEvents(); // what was just built is shown
-        for (T* widget : window->findChildren<T*>(QString::fromUtf8(name)))
-            if (widget->isVisible()) return widget;
+        for (T* widget : window->findChildren<T*>())
+            if (widget->isVisible() && plain(widget->objectName()) == QLatin1String(name)) return widget;
         return nullptr;
     }
     /// Types into a field as a person does: click, select all, keys, Enter.
@@ -62,7 +79,8 @@ public:
     /// Chooses an entry of a list by what it says.
     bool choose(const char* name, const QString& entry) {
         auto* box = find<QComboBox>(name);
-        const int index = box ? box->findText(entry) : -1;
+        int index = box ? box->count() - 1 : -1;
+        while (index >= 0 && plain(box->itemText(index)) != entry) --index;
         if (index < 0) return false;
         box->setCurrentIndex(index);
         emit box->activated(index);
@@ -71,21 +89,24 @@ public:
     /// What a label says, its narrow spaces widened.
     QString text(const char* name) {
         auto* label = find<QLabel>(name);
-        return label ? label->text().replace(QChar(0x202F), QLatin1Char(' ')) : QString();
+        return label ? plain(label->text()).replace(QChar(0x202F), QLatin1Char(' ')) : QString();
     }
     /// What all labels in sight say, line by line; of one page, or of the window.
     QString labels(const QWidget* page = nullptr) {
         QCoreApplication::processEvents(); // what was just built is shown
         QString all;
         for (const QLabel* label : (page ? page : window.get())->findChildren<QLabel*>())
-            if (label->isVisible()) all += label->text() + QLatin1Char('\n');
+            if (label->isVisible()) all += plain(label->text()) + QLatin1Char('\n');
         return all;
     }
     /// The line under the heading of the stage in hand.
     QString sentenceShown() { return text("sentence"); }
     TallyStrip::Figure figure(const char* name) {
-        for (const auto& f : window->findChild<TallyStrip*>()->figures())
-            if (f.name == QString::fromUtf8(name)) return f;
+        for (auto f : window->findChild<TallyStrip*>()->figures())
+            if (plain(f.name) == QString::fromUtf8(name)) {
+                for (QString* text : {&f.name, &f.value, &f.change}) *text = plain(*text);
+                return f;
+            }
         return {};
     }
     const SurfacePlan& floor() { return *document.plan()->surface("floor"); }

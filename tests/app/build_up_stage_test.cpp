@@ -80,10 +80,11 @@ private slots:
         auto* section = b->window->findChild<SectionBench*>();
         // The ply (3) is dragged under the battens (2): on a floor, further down.
         const QPointF from = section->middleOf(3), to = section->middleOf(0) + QPointF(0, 6);
+        const QImage still = section->grab().toImage();
         QTest::mousePress(section, Qt::LeftButton, {}, from.toPoint());
         QMouseEvent move(QEvent::MouseMove, to, section->mapToGlobal(to), Qt::LeftButton, Qt::LeftButton, {});
         QCoreApplication::sendEvent(section, &move);
-        QVERIFY(!section->grab().isNull()); // where it would be put down is drawn
+        QVERIFY(section->grab().toImage() != still); // where it would be put down is drawn
         QTest::mouseRelease(section, Qt::LeftButton, {}, to.toPoint());
         QVERIFY(settlePlan(b->document));
         QCOMPARE(layers(*b, "floor")[0].product, std::string("poplar-ply-12"));
@@ -107,7 +108,6 @@ private slots:
         QVERIFY(b->sentenceShown().contains(QStringLiteral("number is expected")));
         QTest::keyClick(b->find<EntryField>("headMiddle"), Qt::Key_Escape);
         QCOMPARE(b->document.job().headroom.middle->length.value, 1884.0);
-        QVERIFY(!b->window->grab().isNull());
     }
 
     void optionsAreKeptSideBySideAndChosenByAKey() {
@@ -170,7 +170,6 @@ private slots:
         QVERIFY(b->sentenceShown().contains(QStringLiteral("taken in")));
         panel->readFrom(b->folder.filePath(QStringLiteral("no such file.csv")));
         QVERIFY(b->sentenceShown().contains(QStringLiteral("cannot be opened")));
-        QVERIFY(!b->window->grab().isNull());
     }
 
     void everySurfaceAndLightIsDrawn() {
@@ -178,7 +177,7 @@ private slots:
         for (const Surface& s : demoJob().surfaces) {
             b->document.setCurrentSurface(s.id);
             QVERIFY(settlePlan(b->document));
-            QVERIFY(!b->window->grab().isNull());
+            QVERIFY2(inkOn(b->window->findChild<SectionBench*>()) > 0.005, s.id.c_str());
         }
     }
 };

@@ -24,17 +24,17 @@ private slots:
         QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::QtTest);
         model.setPlan(p, job.catalogue, figuresFor(job), {}, 0.05, "floor");
         QCOMPARE(model.rowCount(), 2);
-        QCOMPARE(model.data(model.index(0, PurchaseModel::Buy)).toString(), QStringLiteral("3 packs"));
-        QCOMPARE(model.data(model.index(1, PurchaseModel::Buy)).toString(), QStringLiteral("1 roll"));
-        QCOMPARE(model.data(model.index(0, PurchaseModel::Cost)).toString(), QStringLiteral("131.70 EUR"));
-        QCOMPARE(model.data(model.index(0, PurchaseModel::LeftOver)).toString(),
-                 planksText(p->purchases[0].unitsLeft()));
+        QCOMPARE(plain(model.data(model.index(0, PurchaseModel::Buy)).toString()), QStringLiteral("3 packs"));
+        QCOMPARE(plain(model.data(model.index(1, PurchaseModel::Buy)).toString()), QStringLiteral("1 roll"));
+        QCOMPARE(plain(model.data(model.index(0, PurchaseModel::Cost)).toString()), QStringLiteral("131.70 EUR"));
+        QCOMPARE(plain(model.data(model.index(0, PurchaseModel::LeftOver)).toString()),
+                 plain(planksText(p->purchases[0].unitsLeft())));
         // What it goes to, and whether it may run short, once that is tried.
         QVERIFY(model.data(model.index(0, PurchaseModel::Name), Qt::FontRole).value<QFont>().bold());
-        QCOMPARE(model.data(model.index(0, PurchaseModel::Short)).toString(), QStringLiteral("…"));
+        QCOMPARE(plain(model.data(model.index(0, PurchaseModel::Short)).toString()), QStringLiteral("…"));
         auto odds = std::make_shared<std::vector<ProductOdds>>(oddsOf(job, *p, {}, 20));
         model.setPlan(p, job.catalogue, figuresFor(job), odds, 0.0, "nowhere");
-        QCOMPARE(model.data(model.index(0, PurchaseModel::Short)).toString(),
+        QCOMPARE(plain(model.data(model.index(0, PurchaseModel::Short)).toString()),
                  figuresFor(job).percent(odds->front().chanceShort()));
         QVERIFY(!model.data(model.index(0, PurchaseModel::Name), Qt::FontRole).value<QFont>().bold());
         model.setPlan(std::make_shared<const Plan>(), {}, {}, {}, 0.05, "");
@@ -71,7 +71,7 @@ private slots:
         QCOMPARE(b.document.plan()->purchases[0].packs, 4);
         QCOMPARE(b.document.plan()->totals.cost->minor, before.minor + 4390);
         QVERIFY(b.document.odds() != nullptr); // no need was changed by that
-        QCOMPARE(b.find<QLabel>("lineText")->text().contains(QStringLiteral("1 pack of it to spare")), true);
+        QCOMPARE(b.text("lineText").contains(QStringLiteral("1 pack of it to spare")), true);
         curve->setFocus();
         QTest::keyClick(curve, Qt::Key_Left);
         QVERIFY(settlePlan(b.document));
@@ -94,16 +94,15 @@ private slots:
             table->selectRow(row);
             const Purchase& p = b.document.plan()->purchases[static_cast<std::size_t>(row)];
             QVERIFY2(bars->rows() > 0, p.product.c_str());
-            QCOMPARE(b.find<QLabel>("lineTitle")->text(), purchaseName(p, b.document.job().catalogue));
+            QCOMPARE(b.text("lineTitle"), plain(purchaseName(p, b.document.job().catalogue)));
         }
         // Back: the surface that is pressed is taken in hand, and told what it bears.
         table->selectRow(0);
         QTest::mouseClick(bars, Qt::LeftButton, {}, bars->rowAt(0).toPoint());
         (void)settlePlan(b.document);
-        QVERIFY(b.find<QLabel>("ofThisSurface")
-                    ->text()
+        QVERIFY(b.text("ofThisSurface")
                     .contains(QString::fromStdString(b.document.job().surface(b.document.currentSurface())->name)));
-        QVERIFY(!b.window->grab().isNull());
+        QVERIFY(inkOn(bars) > 0.02);
     }
 
     void whatIsUsedUpIsLeftOutByOneTick() {
@@ -155,15 +154,15 @@ private slots:
         QVERIFY(b.find<EntryField>("paid")->isWrong());
         QCOMPARE(b.document.job().bought.at("heron-oak").paid->minor, 12950);
         QTest::keyClick(b.find<EntryField>("paid"), Qt::Key_Escape);
-        QVERIFY(table->model()->index(0, 0).data().toString().startsWith(QStringLiteral("✓")));
+        QVERIFY(plain(table->model()->index(0, 0).data().toString()).startsWith(QStringLiteral("✓")));
         // The plan wants a pack more: the line says that too few were bought.
         push(b.document, setSpare(b.document, "heron-oak", 1));
         QVERIFY(settlePlan(b.document));
         QVERIFY(table->model()->index(0, 0).data().toString().contains(QStringLiteral("too few")));
         QVERIFY(b.type("budget", "100"));
-        QVERIFY(b.find<QLabel>("budgetText")->text().contains(QStringLiteral("over it")));
+        QVERIFY(b.text("budgetText").contains(QStringLiteral("over it")));
         QVERIFY(b.type("budget", "1000"));
-        QVERIFY(b.find<QLabel>("budgetText")->text().contains(QStringLiteral("under it")));
+        QVERIFY(b.text("budgetText").contains(QStringLiteral("under it")));
         b.find<QCheckBox>("bought")->click();
         QVERIFY(settlePlan(b.document));
         QVERIFY(b.document.job().bought.empty());
@@ -176,13 +175,12 @@ private slots:
         b.go(MainWindow::Buy);
         b.find<QTableView>("shoppingList")->selectRow(0);
         QVERIFY(b.click("askSavings"));
-        QTRY_VERIFY_WITH_TIMEOUT(!b.find<QLabel>("savingText") ||
-                                     !b.find<QLabel>("savingText")->text().startsWith(QStringLiteral("Trying")),
-                                 60000);
+        QTRY_VERIFY_WITH_TIMEOUT(
+            !b.find<QLabel>("savingText") || !b.text("savingText").startsWith(QStringLiteral("Trying")), 60000);
         // What the search itself finds is what is said: a way that buys less, to be taken by one press, or that there
         // is none.
         const std::vector<Saving> found = savingsOn(b.document.job(), "heron-oak");
-        const QString said = b.find<QLabel>("savingText")->text();
+        const QString said = b.text("savingText");
         const auto before = b.document.plan()->totals.cost->minor;
         auto* take = b.find<QPushButton>("takeSaving");
         QCOMPARE(take != nullptr, !found.empty());
@@ -202,7 +200,7 @@ private slots:
         QVERIFY(b.click("showCompare"));
         auto* compare = b.window->findChild<CompareView*>();
         QTRY_COMPARE_WITH_TIMEOUT(compare->columns(), 3, 60000);
-        QVERIFY(!compare->grab().isNull());
+        QVERIFY(inkOn(compare) > 0.02);
         const int chosen = b.document.job().options("left-upper").chosen;
         const int other = chosen == 0 ? 1 : 0;
         QTest::keyClick(compare, static_cast<Qt::Key>(Qt::Key_1 + other));
@@ -217,7 +215,7 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(compare->columns() >= 3, 60000);
         QTest::keyClick(compare, Qt::Key_2);
         QVERIFY(settlePlan(b.document));
-        QCOMPARE(b.document.undoStack().undoText(), QStringLiteral("Choose a scheme"));
+        QCOMPARE(plain(b.document.undoStack().undoText()), QStringLiteral("Choose a scheme"));
         // A surface with one option says what to do.
         QVERIFY(b.click("wholeVan"));
         b.document.setCurrentSurface("left-lower");
@@ -257,7 +255,7 @@ private slots:
         QVERIFY(!b.sentenceShown().isEmpty());
         QCOMPARE(b.document.job().prices.offers[0].price.minor, 4000); // nothing is lost
         // In another currency it counts once its rate is typed.
-        QVERIFY(offers->model()->setData(cell(OffersModel::Lot), QStringLiteral("One")));
+        QVERIFY(offers->model()->setData(cell(OffersModel::Lot), sentenceCase(OffersModel::tr("one"))));
         QVERIFY(!offers->model()->setData(cell(OffersModel::Lot), QStringLiteral("some")));
         QVERIFY(settleCuts(b.document)); // figures that come in meanwhile do not wipe the answer
         QVERIFY(b.sentenceShown().contains(QStringLiteral("usual, one, any")));
@@ -279,10 +277,9 @@ private slots:
         const PriceBook book = b.document.job().prices;
         QVERIFY(b.click("fetch"));
         QVERIFY(b.document.job().prices == book);
-        QVERIFY(b.find<QLabel>("review")->text().contains(QStringLiteral("changes")));
+        QVERIFY(b.text("review").contains(QStringLiteral("changes")));
         QVERIFY(b.click("takeIn"));
         QVERIFY(b.document.job().prices.offers.size() > 50);
-        QVERIFY(!b.window->grab().isNull());
         b.document.undoStack().undo();
         QVERIFY(b.document.job().prices == book);
         auto* view = b.window->findChild<PricesView*>();
@@ -295,9 +292,7 @@ private slots:
         b.go(MainWindow::Buy);
         (void)settlePlan(b.document);
         QVERIFY(b.click("showMass"));
-        QVERIFY(b.find<QLabel>("massSums")
-                    ->text()
-                    .contains(figuresFor(b.document.job()).mass(b.document.plan()->balance.added)));
+        QVERIFY(b.text("massSums").contains(figuresFor(b.document.job()).mass(b.document.plan()->balance.added)));
         auto* limit = b.find<EntryField>("rearLimit");
         limit->setFocus();
         limit->selectAll();
@@ -316,7 +311,7 @@ private slots:
         QTest::keyClick(limit, Qt::Key_Escape);
         QVERIFY(b.click("simulatedTicket"));
         QCOMPARE(b.document.job().weighings.size(), 1UL);
-        QVERIFY(b.find<QLabel>("weighings")->text().contains(QStringLiteral("fitted by the plan")));
+        QVERIFY(b.text("weighings").contains(QStringLiteral("fitted by the plan")));
         auto* view = b.window->findChild<MassView*>();
         QVERIFY(view->takeTicket(QStringLiteral("Axle 1 1000\nAxle 2 900\nGross 3000"))
                     .contains(QStringLiteral("contradicts")));
@@ -333,7 +328,7 @@ private slots:
         QVERIFY(picture->discOf("wet-cell-1").x() < disc.x() - 40);
         QVERIFY(b.click("dropWeighing"));
         QVERIFY(b.document.job().weighings.empty());
-        QVERIFY(!b.window->grab().isNull());
+        QVERIFY(inkOn(picture) > 0.02);
     }
 
     void aPdfIsWritten() {

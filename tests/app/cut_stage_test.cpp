@@ -85,7 +85,7 @@ private slots:
         QCOMPARE(table->model()->rowCount(), last + 2);
         // Without a size it is named as what is missing, and all else is planned.
         QVERIFY(b.cut().troubles.size() == 1);
-        QVERIFY(b.find<QLabel>("cutTrouble")->text().contains(QStringLiteral("Hatch lid has no size yet")));
+        QVERIFY(b.text("cutTrouble").contains(QStringLiteral("Hatch lid has no size yet")));
         b.typeInto(table, last, PiecesTable::Length, "45,5 cm");
         b.typeInto(table, last, PiecesTable::Width, "300");
         const auto typed = [&] { return b.document.job().cutList("dipper-ply").pieces.back(); };
@@ -267,7 +267,7 @@ private slots:
         }()));
         QVERIFY(settleCuts(b.document));
         QCoreApplication::processEvents();
-        QVERIFY(b.find<QLabel>("cutTrouble")->text().contains(QStringLiteral("B is larger than any stock")));
+        QVERIFY(b.text("cutTrouble").contains(QStringLiteral("B is larger than any stock")));
         QVERIFY(b.window->cutPage().bench().cut()->items.size() == 1);
     }
 
@@ -418,7 +418,7 @@ private slots:
             const ProductCut& cut = b.cut();
             for (int item = 0; item < int(cut.items.size()); ++item) {
                 b.bench().takeInHand(item, -1);
-                const QString steps = b.find<QLabel>("cutSteps")->text();
+                const QString steps = b.text("cutSteps");
                 QVERIFY(steps.contains(QStringLiteral("blade")) || steps.contains(QStringLiteral("guard on")));
                 std::map<int, int> freed;
                 for (const CutStep& s : cut.items[std::size_t(item)].order)

@@ -3,6 +3,7 @@
 #include "app/document/cut_commands.h"
 #include "app/stages/cut/cut_tables.h"
 #include "formats/demo.h"
+#include "tests/app/bench.h"
 #include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -28,7 +29,7 @@ class CutTablesTest : public QObject {
         return table.setData(table.index(row, column), QString::fromUtf8(text));
     }
     static QString shown(const TypedTable& table, int row, int column) {
-        return table.index(row, column).data().toString().replace(QChar(0x202F), QLatin1Char(' '));
+        return plain(table.index(row, column).data().toString()).replace(QChar(0x202F), QLatin1Char(' '));
     }
 
 private slots:

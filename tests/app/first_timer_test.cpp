@@ -49,7 +49,7 @@ private slots:
         for (int stage = MainWindow::Measure; stage <= MainWindow::Log; ++stage) {
             b.go(static_cast<MainWindow::Stage>(stage));
             QVERIFY2(!b.sentenceShown().isEmpty(), qPrintable(QString::number(stage))); // empty states say what to do
-            QVERIFY(!b.window->grab().isNull());
+            QVERIFY(inkOn(b.window.get()) > 0.01);
         }
         QCOMPARE(b.figure("Cost").value, QStringLiteral("–"));
     }
@@ -68,7 +68,7 @@ private slots:
         QVERIFY(settlePlan(b.document));
         int steps = 0;
         for (; b.document.undoStack().canUndo() && steps < 50; ++steps) {
-            QVERIFY(!b.document.undoStack().undoText().isEmpty());
+            QVERIFY(!plain(b.document.undoStack().undoText()).isEmpty());
             QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
         }
         QVERIFY(steps >= 3);

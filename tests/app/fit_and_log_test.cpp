@@ -64,7 +64,7 @@ private slots:
         QCOMPARE(b.document.job().log("floor").opened, std::optional<int>(planned + 2));
         bool told = false;
         for (QLabel* label : b.window->findChildren<QLabel*>())
-            told = told || label->text() == QStringLiteral("2 more than planned");
+            told = told || plain(label->text()) == QStringLiteral("2 more than planned");
         QVERIFY(told);
         QVERIFY(b.type("hours", "6,5"));
         QCOMPARE(b.document.job().log("floor").hours, std::optional<double>(6.5));
@@ -75,7 +75,7 @@ private slots:
         QCoreApplication::processEvents();
         told = false;
         for (QLabel* label : b.window->findChildren<QLabel*>())
-            told = told || label->text() == QStringLiteral("6.60 EUR less than planned");
+            told = told || plain(label->text()) == QStringLiteral("6.60 EUR less than planned");
         QVERIFY(told);
         QVERIFY(b.type("spoilt", "two"));
         QVERIFY(b.find<EntryField>("spoilt")->isWrong());
@@ -106,8 +106,7 @@ private slots:
         QVERIFY(before >= 1);
         QVERIFY(b.type("spreadPace", "0.2")); // three times as slow: more bays
         QVERIFY(bays() > before);
-        QVERIFY(b.find<QWidget>("bays") != nullptr);
-        QVERIFY(!b.window->grab().isNull());
+        QVERIFY(b.find<QWidget>("bays") && inkOn(b.find<QWidget>("bays")) > 0.02);
         (void)b.type("closePace", "0");
         QVERIFY(b.sentenceShown().contains(QStringLiteral("between 0.01 and 50")));
         QCOMPARE(b.document.job().closeM2PerMinute, 1.5);

@@ -62,7 +62,7 @@ private slots:
                                 [](const Remark& r) { return r.kind == RemarkKind::GapBelowProduct; });
         };
         QVERIFY(told() != b.document.plan()->remarks.end());
-        QCOMPARE(fixText(b.document.job(), *told(), {}).replace(QChar(0x202F), QLatin1Char(' ')),
+        QCOMPARE(plain(fixText(b.document.job(), *told(), {})).replace(QChar(0x202F), QLatin1Char(' ')),
                  QStringLiteral("Movement gap 5 mm"));
         auto* tally = b.window->findChild<TallyStrip*>();
         tally->setFocus();
@@ -82,6 +82,7 @@ private slots:
 
     void theStartLineIsDraggedAndEverythingFollows() {
         Bench b(demoFloor());
+        b.window->resize(1700, 900); // every sentence above the bench has one line, whatever the language
         b.go(MainWindow::SetOut);
         QVERIFY(settle(b.document)); // the sentence above the bench is the one that stays
         auto* bench = b.window->findChild<SetOutBench*>();
@@ -189,7 +190,7 @@ private slots:
         rip->click();
         QVERIFY(settlePlan(b.document));
         QCOMPARE(b.document.job().face("floor")->rules.at("ripReuse"), 0.0);
-        QVERIFY(!b.window->grab().isNull()); // rows across are drawn too
+        QVERIFY(inkOn(b.window->findChild<SetOutBench*>()) > 0.1); // rows across are drawn too
         // The line of rows across is dragged sideways.
         auto* bench = b.window->findChild<SetOutBench*>();
         const QPoint handle = bench->startHandle().toPoint();
@@ -210,7 +211,7 @@ private slots:
         QVERIFY(settlePlan(b.document));
         b.go(MainWindow::SetOut);
         auto* trim = b.find<QComboBox>("trim");
-        QVERIFY(trim && trim->currentText() == QStringLiteral("trims by rule"));
+        QVERIFY(trim && plain(trim->currentText()) == QStringLiteral("trims by rule"));
         const int strip = trim->findData(QStringLiteral("rail-oak"));
         trim->setCurrentIndex(strip);
         emit trim->activated(strip);

@@ -74,7 +74,7 @@ private slots:
         QVERIFY(std::abs(boundsOf(laid(*b, "pillar-1-left").pieces[0].cut).height() - before - 2 * (allowance - 45)) <
                 1);
         QTRY_VERIFY_WITH_TIMEOUT(b->text("rollText").contains(QStringLiteral("off the roll for the whole van")), 60000);
-        QVERIFY(!b->window->grab().isNull());
+        QVERIFY(inkOn(b->window->findChild<RollStrip*>()) > 0.02);
         // The floor's up-stand has a handle of its own.
         b->document.setCurrentSurface("garage-floor");
         QVERIFY(settlePlan(b->document));
@@ -100,7 +100,6 @@ private slots:
         QVERIFY(drag(*b, bench(*b)->reliefHandle(0), {5, 0})); // its outer end: all of it goes along
         QVERIFY(cuts()[0].from.x > before.from.x);
         QCOMPARE(cuts()[0].to.y - cuts()[0].from.y, deep.y + 10 - before.from.y);
-        QVERIFY(!bench(*b)->grab().isNull());
         QTest::keyClick(bench(*b), Qt::Key_Delete);
         QVERIFY(settlePlan(b->document));
         QVERIFY(cuts().empty());

@@ -41,7 +41,7 @@ private slots:
         QVERIFY(!preview.findChild<QPushButton*>(QStringLiteral("takeIn"))->isEnabled());
         unit->setCurrentIndex(1); // centimetres
         QVERIFY(preview.findChild<QPushButton*>(QStringLiteral("takeIn"))->isEnabled());
-        QVERIFY(!preview.grab().isNull());
+        QVERIFY(inkOn(&preview) > 0.02);
 
         Bench b(demoFloor());
         push(b.document, takeOutlineIn(b.document, "shelf", preview.outline(), preview.openings()));
@@ -89,7 +89,7 @@ private slots:
                 for (QWidget* top : QApplication::topLevelWidgets())
                     if (auto* box = qobject_cast<QMessageBox*>(top))
                         for (QAbstractButton* button : box->buttons())
-                            if (button->text() == QString::fromUtf8(with)) button->click();
+                            if (plain(button->text()) == QString::fromUtf8(with)) button->click();
             });
         };
         answer("Leave them");
@@ -187,7 +187,7 @@ private slots:
         QTest::keyClick(length, Qt::Key_Return);
         QVERIFY(t.checkResidualMm().has_value());
         QVERIFY(std::abs(*t.checkResidualMm() - 10) < 0.01);
-        QVERIFY(!t.grab().isNull());
+        QVERIFY(inkOn(&t) > 0.02);
         push(b.document, takeOutlineIn(b.document, "shelf", rings[0], {rings[1]}));
         QVERIFY(settlePlan(b.document));
         QVERIFY(std::abs(areaMm2(plan(b, "shelf").measured.outline) - 1200.0 * 800) < 1);

@@ -161,8 +161,7 @@ void BuyPage::refreshLine() {
     if (left != QStringLiteral("–")) said << tr("%1 left over").arg(left);
     if (p->oneLot && p->packs > 1) said << tr("all of one lot");
     if (p->spare > 0) said << tr("%1 of it to spare").arg(spareText(*p, job.catalogue, f));
-    QString text = said.join(QStringLiteral("  ·  "));
-    text[0] = text[0].toUpper();
+    QString text = sentenceCase(said.join(QStringLiteral("  ·  ")));
     for (const RoughCut& r : roughCutsNow())
         if (r.product == p->product && r.size == p->size)
             text += QStringLiteral(". ") + roughCutTexts(job, {r}, f).join(QString());

@@ -182,10 +182,9 @@ QLayout* BuyPage::choicesRow() {
     connect(hand_, &QComboBox::activated, this,
             [this](int i) { push(document_, setSpoilChance(document_, hand_->itemData(i).toDouble())); });
 
-    auto* choices = new QHBoxLayout;
+    auto* choices = new FlowRow;
     choices->addWidget(consumables_);
     choices->addWidget(hand_);
-    choices->addStretch(1);
     spareAll_->setObjectName(QStringLiteral("spareAll"));
     spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
     choices->addWidget(spareAll_);

@@ -5,9 +5,11 @@
 #include "app/stages/stage_page.h"
 #include "devices/price_feed.h"
 
+#include "app/widgets/flow_row.h"
 #include <QDate>
 #include <QFile>
 #include <QFileDialog>
+
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
@@ -289,24 +291,24 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
     reviewed->addWidget(takeIn_, 0, Qt::AlignTop);
     reviewed->addWidget(leave_, 0, Qt::AlignTop);
     column->addLayout(reviewed);
-    auto* suppliers = new QHBoxLayout;
+    auto* suppliers = new FlowRow;
     suppliers->addWidget(supplier_);
     suppliers->addWidget(new QLabel(tr("takes for bringing it")));
     suppliers->addWidget(delivery_);
     suppliers->addWidget(new QLabel(tr("nothing from")));
     suppliers->addWidget(freeFrom_);
-    suppliers->addStretch(1);
     suppliers->addWidget(foreign_);
     suppliers->addWidget(rate_);
     column->addLayout(suppliers);
-    auto* actions = new QHBoxLayout;
+    auto* actions = new FlowRow;
     const auto button = [&](const QString& text, const char* name, auto&& does) {
         auto* b = new QPushButton(text);
         b->setObjectName(QString::fromLatin1(name));
         connect(b, &QPushButton::clicked, this, does);
         actions->addWidget(b);
     };
-    actions->addWidget(product_, 1);
+    product_->setMaximumWidth(255); // so that all buttons stay in one line at 1280
+    actions->addWidget(product_);
     button(tr("Add an offer"), "addOffer", [this] { addOffer(); });
     button(tr("Remove"), "removeOffer", [this] { removeOffer(); });
     button(tr("Take in a list…"), "openPrices", [this] { openList(); });

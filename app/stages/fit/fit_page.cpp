@@ -3,6 +3,7 @@
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
 #include "app/stages/fit/bay_picture.h"
+#include "app/widgets/flow_row.h"
 #include "core/takeoff/bonding.h"
 
 #include <QScrollBar>
@@ -19,8 +20,9 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
       pace_(new QWidget),
       spread_(new EntryField([this](const QString& typed) { return takePace(typed, true); })),
       close_(new EntryField([this](const QString& typed) { return takePace(typed, false); })) {
-    auto* row = new QHBoxLayout(pace_);
+    auto* row = new FlowRow;
     row->setContentsMargins(0, 0, 0, 0);
+    pace_->setLayout(row);
     spread_->setObjectName(QStringLiteral("spreadPace"));
     spread_->setAccessibleName(tr("m² a minute that one coat is spread on"));
     close_->setObjectName(QStringLiteral("closePace"));
@@ -35,7 +37,6 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
     row->addWidget(new QLabel(tr("m² a minute, laying and pressing")));
     row->addWidget(close_);
     row->addWidget(new QLabel(tr("m² a minute")));
-    row->addStretch(1);
     pace_->hide();
     scroll_->setWidgetResizable(true);
     scroll_->setFrameShape(QFrame::NoFrame);

@@ -451,6 +451,8 @@ void OutlineBench::mousePressEvent(QMouseEvent* event) {
     if (index >= 0 || focus_ != BenchFocus::Zones) emit pressed(index);
     const SurfacePlan* planned = plan();
     if (!planned || !planned->measured.measured()) return;
+    held_ = view();
+    heldAt_ = event->globalPosition() - event->position();
     if (index < 0) {
         if (focus_ == BenchFocus::Zones) {
             drawing_ = true;
@@ -481,7 +483,7 @@ void OutlineBench::moveInHand(QPointF to) {
     const Surface* s = surface();
     const SurfacePlan* planned = plan();
     if (!s || !planned || index_ < 0) return;
-    const Point centre = view().unmap(to);
+    const Point centre = held_.unmap(to);
     const auto rounded = [](PlacementDistances d) {
         return PlacementDistances{{std::max(0.0, std::round(d.fromSide.value))},
                                   {std::max(0.0, std::round(d.fromCross.value))}};
@@ -513,7 +515,7 @@ void OutlineBench::mouseMoveEvent(QMouseEvent* event) {
         drawnTo_ = event->position();
         update();
     } else if (dragging_) {
-        moveInHand(event->position() + grab_);
+        moveInHand(event->globalPosition() - heldAt_ + grab_);
     }
 }
 

@@ -83,7 +83,9 @@ private:
     std::vector<Place> places_;
     QString built_; ///< what the fields were built for
     bool dragging_ = false, drawing_ = false;
-    QPointF grab_; ///< pointer to centre, in pixels, of what is dragged; or where a box was begun
+    PlanView held_;  ///< while something is dragged: as it was drawn when that began, for sentences that come and go
+    QPointF heldAt_; ///< in the meantime move the drawing; and where its corner was on the screen
+    QPointF grab_;   ///< pointer to centre, in pixels, of what is dragged; or where a box was begun
     QPointF drawnTo_;
     int gesture_ = 0;
     bool meterReady_ = false;

@@ -78,19 +78,9 @@ void PartsPanel::buildItself() {
                                 tr("%1, copy").arg(QString::fromStdString(surface()->name)).toStdString()));
     });
     form_->button(tr("Mirror it"), QStringLiteral("mirrorSurface"), [this, follow] {
-        QString name = QString::fromStdString(surface()->name);
-        const QString left = tr("left"), right = tr("right"), bigLeft = tr("Left"), bigRight = tr("Right");
-        if (name.contains(left))
-            name.replace(left, right);
-        else if (name.contains(right))
-            name.replace(right, left);
-        else if (name.contains(bigLeft))
-            name.replace(bigLeft, bigRight);
-        else if (name.contains(bigRight))
-            name.replace(bigRight, bigLeft);
-        else
-            name = tr("%1, mirrored").arg(name);
-        follow(mirrorSurface(document_, id(), name.toStdString()));
+        const QString name = QString::fromStdString(surface()->name);
+        follow(
+            mirrorSurface(document_, id(), nameOnOtherSide(name).value_or(tr("%1, mirrored").arg(name)).toStdString()));
     });
     if (document_.job().surfaces.size() > 1)
         form_->button(tr("Remove it"), QStringLiteral("removeSurface"),

@@ -282,8 +282,7 @@ void EdgeView::refresh() {
     const TrimRun* r = run();
     QString line;
     if (r) {
-        line = runText(*r, job, f);
-        line[0] = line[0].toUpper();
+        line = sentenceCase(runText(*r, job, f));
         if (r->surface != document_.currentSurface()) {
             const Surface* owner = job.surface(r->surface);
             line += tr(". Its joints stand with %1.").arg(owner ? QString::fromStdString(owner->name) : QString());

@@ -303,9 +303,7 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
         const Cutout& c = s.cutouts.front();
         said << tr("%1 × %2 sawn out serves again").arg(f.length(c.length, false), f.length(c.width, false));
     }
-    QString text = said.join(QStringLiteral("  ·  "));
-    if (!text.isEmpty()) text[0] = text[0].toUpper();
-    return text;
+    return sentenceCase(said.join(QStringLiteral("  ·  ")));
 }
 
 void SetOutPage::refreshLists() {
