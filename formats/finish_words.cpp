@@ -228,6 +228,37 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
                    "%1 is stiff, and the edge bends to a radius of %2 at %3. Choose a trim that bends, or kerf its "
                    "back.")
             .arg(f["product"], f["radius"], f["edge"]);
+    case RemarkKind::EdgeOverhangs:
+        return FinishWords::tr("%1 stands %2 free beyond its last support; %3 is what an edge of it bears.")
+            .arg(f["product"], f["length"], f["limit"]);
+    case RemarkKind::PanelsUnsupported:
+        return f.count("supports") == 0
+                   ? FinishWords::tr("No support is measured behind %1, which is to span %2; it carries %3.")
+                         .arg(f["product"], f["length"], f["limit"])
+                   : FinishWords::tr("One support behind %1 is not enough for %2; it carries %3.")
+                         .arg(f["product"], f["length"], f["limit"]);
+    case RemarkKind::PanelSlivers:
+        return FinishWords::tr("%1 of %2 panels are narrower than %3, the narrowest %4: move the joints, or set a "
+                               "support where a joint is to be.")
+            .arg(f["count"], f["total"], f["limit"], f["width"]);
+    case RemarkKind::RunsAlongSupports:
+        return f.count("ribs") != 0
+                   ? FinishWords::tr("%1 runs the same way as the ribs: there is nothing to fix it to. Lay it across "
+                                     "them, or put battens across the ribs.")
+                         .arg(f["product"])
+                   : FinishWords::tr("%1 runs the same way as its battens: there is nothing to fix it to. Turn the "
+                                     "battens, or the boards.")
+                         .arg(f["product"]);
+    case RemarkKind::LooseBelow:
+        return FinishWords::tr("%1 would be glued to %2, which gives way: put a thin sheet between them.")
+            .arg(f["product"], f["below"]);
+    case RemarkKind::BarrierMissing:
+        return FinishWords::tr("%1 lies where it gets damp, with no vapour barrier on its warm side.")
+            .arg(f["product"]);
+    case RemarkKind::WaterproofMissing:
+        return FinishWords::tr(
+                   "Water gets behind %1 here: nothing below it keeps it out. Put a waterproof coat under it.")
+            .arg(f["product"]);
     case RemarkKind::NoBattens:
         return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);
     default: return {};
@@ -261,7 +292,13 @@ int layerOf(const Job& job, const Remark& remark) {
 }
 
 QString fixText(const Job& job, const Remark& remark, const Figures& figures) {
-    const int at = remark.fix ? layerOf(job, remark) : -1;
+    if (!remark.fix) return {};
+    if (remark.fix->kind == FixKind::TurnBattens) return FinishWords::tr("Battens across");
+    if (remark.fix->kind == FixKind::AddLayer) {
+        const Product* product = job.catalogue.find(remark.fix->key);
+        return product ? FinishWords::tr("Add %1").arg(QString::fromStdString(product->name)) : QString();
+    }
+    const int at = layerOf(job, remark);
     if (at < 0) return {};
     const Layer& layer = job.finish(remark.place.surface).layers[static_cast<std::size_t>(at)];
     const Product* product = job.catalogue.find(layer.product);

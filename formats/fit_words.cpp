@@ -91,6 +91,33 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
     return {};
 }
 
+/// How a panel is held, in the one way that is bought for it.
+QString panelText(const FactPrinter& f, const Figures& figures) {
+    const QString apart = FitWords::tr("%1 apart at its edges, %2 in the field")
+                              .arg(figures.length({f.mm("edge")}), figures.length({f.mm("field")}));
+    const bool again = f.count("removable") != 0;
+    QString held;
+    switch (static_cast<FixedWith>(f.count("held"))) {
+    case FixedWith::Screws:
+        held = again ? FitWords::tr("It comes off again: screws with cups, %1, and no glue.").arg(apart)
+                     : FitWords::tr("Screws %1.").arg(apart);
+        break;
+    case FixedWith::RivetNuts:
+        held = FitWords::tr("Machine screws with washers into rivet nuts, %1.").arg(apart);
+        break;
+    case FixedWith::PanelClips: held = FitWords::tr("It hangs in panel clips and comes off again; no glue."); break;
+    case FixedWith::HookAndLoop:
+        held = FitWords::tr("Hook-and-loop behind it, %1; it comes off again.").arg(apart);
+        break;
+    case FixedWith::Staples: held = FitWords::tr("Staples %1.").arg(apart); break;
+    case FixedWith::AdhesiveAlone:
+        held = FitWords::tr("The adhesive below holds it: press or prop it until it has set.");
+        break;
+    }
+    return FitWords::tr("%1 × %2. %3 Joints on their support.")
+        .arg(figures.length({f.mm("length")}, false), figures.length({f.mm("width")}), held);
+}
+
 QString stepBody(const FitStep& step, const Figures& figures) {
     const FactPrinter f(step.facts, figures);
     const double waits = step.wait ? step.wait->hours : 0;
@@ -147,12 +174,11 @@ QString stepBody(const FitStep& step, const Figures& figures) {
                             static_cast<int>(f.count("strips")))
             .arg(f["product"], figures.length({f.mm("total")}), f["lap"]);
     case StepKind::FitInsulation:
-        return (f.count("between")
-                    ? FitWords::tr("%1: cut a little over size and press between the supports, %2 m², %3.")
-                    : FitWords::tr("%1: over the supports, joints tight, %2 m², %3."))
-            .arg(f["product"], f["area"], FitWords::tr("%n pack(s)", nullptr, static_cast<int>(f.count("packs"))));
+        return (f.count("between") ? FitWords::tr("%1: cut a little over size and press between the supports, %2 m².")
+                                   : FitWords::tr("%1: over the supports, joints tight, %2 m²."))
+            .arg(f["product"], f["area"]);
     case StepKind::FixBattens:
-        return FitWords::tr("%1: %n length(s), %2 in all. Pre-drill; check each with a straight edge.", nullptr,
+        return FitWords::tr("%1: %n piece(s), %2 in all. Pre-drill; check each with a straight edge.", nullptr,
                             static_cast<int>(f.count("count")))
             .arg(f["product"], figures.length({f.mm("total")}));
     case StepKind::SpreadAdhesive: {
@@ -172,6 +198,8 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return said.join(QLatin1Char(' '));
     }
     case StepKind::Coat:
+        if (f.count("coat") < f.count("coats") && f.count("waterproof") != 0) // a film that must stay whole
+            return FitWords::tr("%1: about %2 l. Then %3 hours; do not sand it.").arg(f["product"], f["amount"], hours);
         return f.count("coat") < f.count("coats")
                    ? FitWords::tr("%1: about %2 l. Then %3 hours, and rub it down lightly.")
                          .arg(f["product"], f["amount"], hours)
@@ -209,11 +237,7 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return FitWords::tr(
             "Cardboard first where it is crooked, then thin scrap, then the panel. Mark every opening from "
             "behind.");
-    case StepKind::FixPanel:
-        return (f.count("removable")
-                    ? FitWords::tr("%1 × %2. It comes off again: screws with cups or clips, no glue.")
-                    : FitWords::tr("%1 × %2. Edges 150 to 200 mm, field 300 mm; joints on their support."))
-            .arg(figures.length({f.mm("length")}, false), figures.length({f.mm("width")}));
+    case StepKind::FixPanel: return panelText(f, figures);
     case StepKind::CloseJoints: {
         const QString joints = FitWords::tr("%n joint(s)", nullptr, static_cast<int>(f.count("count")));
         return (f.count("style") == 2   ? FitWords::tr("%1, %2 in all: cover strips, fixed to one panel only.")

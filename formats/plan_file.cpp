@@ -65,6 +65,7 @@ Json asJson(const Purchase& p, const Job& job) {
              {"packs", p.packs},
              {"unitsPerPack", p.unitsPerPack},
              {"unitsNeeded", p.unitsNeeded},
+             {"stock", p.stock},
              {"unitsLeft", p.unitsLeft()},
              {"packPriceMinor", p.packPrice ? Json(p.packPrice->minor) : Json()},
              {"costMinor", p.cost ? Json(p.cost->minor) : Json()},
@@ -268,6 +269,9 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
                                  {"aboveMm", seat.above ? Json(tidy(seat.above->value)) : Json()}});
     root["purchases"] = Json::array();
     for (const Purchase& p : plan.purchases) root["purchases"].push_back(asJson(p, job));
+    root["deliveries"] = Json::array();
+    for (const DeliveryPlan& d : plan.deliveries)
+        root["deliveries"].push_back({{"supplier", d.supplier}, {"costMinor", d.cost.minor}});
     if (const auto& w = plan.balance.wheels)
         root["axles"] = {{"frontAddedKg", tidy(w->frontAdded.value)}, {"rearAddedKg", tidy(w->rearAdded.value)},
                          {"leftAddedKg", tidy(w->leftAdded.value)},   {"rightAddedKg", tidy(w->rightAdded.value)},
@@ -288,11 +292,11 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
                            QByteArray("pack price ") + job.currency.name().c_str(),
                            QByteArray("cost ") + job.currency.name().c_str(), "bought m2", "consumed m2", "laid m2",
                            "bought kg", "laid kg", "of them spare", "one lot", "offcuts to keep"});
+    const auto money = [](const std::optional<Money>& m) {
+        return m ? QByteArray::fromStdString(printMoney(*m, '.', false)).replace("\xE2\x80\xAF", "") : QByteArray();
+    };
     for (const Purchase& p : plan.purchases) {
         const Product* product = job.catalogue.find(p.product);
-        const auto money = [](const std::optional<Money>& m) {
-            return m ? QByteArray::fromStdString(printMoney(*m, '.', false)).replace("\xE2\x80\xAF", "") : QByteArray();
-        };
         out += line({csvCell(purchaseName(p, job.catalogue)),
                      csvCell(QString::fromStdString(!p.supplier.empty() ? p.supplier
                                                     : product           ? product->supplier
@@ -303,6 +307,9 @@ QByteArray shoppingListAsCsv(const Job& job, const Plan& plan) {
                      csvNumber(p.laidArea.value, 3), csvNumber(p.boughtMass.value, 2), csvNumber(p.laidMass.value, 2),
                      csvNumber(p.spare, 0), p.oneLot ? "yes" : "no", csvNumber(p.offcuts, 0)});
     }
+    for (const DeliveryPlan& d : plan.deliveries)
+        out += line({csvCell(PlanText::tr("delivery")), csvCell(QString::fromStdString(d.supplier)), "", "1", "", "",
+                     "", money(d.cost), money(d.cost), "", "", "", "", "", "", "", ""});
     return out;
 }
 
@@ -372,7 +379,9 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
                      .arg(packsText(p, f), purchaseName(p, job.catalogue),
                           p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
     }
-    lines << PlanText::tr("  laid %1, bought %2, consumed %3, mass %4")
+    for (const DeliveryPlan& d : plan.deliveries)
+        lines << PlanText::tr("  delivery by %1  %2").arg(QString::fromStdString(d.supplier), f.money(d.cost));
+    lines << PlanText::tr("  finishes: laid %1, bought %2, consumed %3; mass of all %4")
                  .arg(f.area(plan.totals.laidArea), f.area(plan.totals.boughtArea), f.area(plan.totals.consumedArea),
                       f.mass(plan.totals.laidMass));
     if (plan.totals.cost) lines << PlanText::tr("  cost %1").arg(f.money(*plan.totals.cost));

@@ -1,6 +1,7 @@
 #include "app/document/commands.h"
 
 #include "app/document/set_value.h"
+#include "app/document/shell_commands.h"
 #include "core/families/family.h"
 #include "core/plan/options.h"
 #include "core/setout/set_out.h"
@@ -239,6 +240,11 @@ Command setRules(JobDocument& d, const std::string& surface, const FieldValues& 
 
 Command takeFix(JobDocument& d, const Remark& remark) {
     const int layer = remark.fix ? layerOf(d.job(), remark) : -1;
+    if (!remark.fix) return nullptr;
+    const std::string& surface = remark.place.surface;
+    if (remark.fix->kind == FixKind::TurnBattens) return turnBattens(d, surface);
+    if (remark.fix->kind == FixKind::AddLayer)
+        return addLayer(d, surface, remark.fix->key, static_cast<int>(remark.fix->value));
     if (layer < 0) return nullptr;
     if (remark.fix->kind == FixKind::SetRule)
         return setRule(d, remark.place.surface, remark.fix->key, remark.fix->value, layer);

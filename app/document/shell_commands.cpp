@@ -1,6 +1,7 @@
 #include "app/document/shell_commands.h"
 
 #include "app/document/set_value.h"
+#include "core/plan/base_checks.h"
 #include "core/shell/ties.h"
 
 #include <QCoreApplication>
@@ -140,6 +141,13 @@ Command changeSupport(JobDocument& d, const std::string& surface, int index, Sup
 Command removeSupport(JobDocument& d, const std::string& surface, int index) {
     return changeSurface(ShellCommands::tr("Remove a support"), d, surface,
                          [&](Surface& s) { s.supports.erase(s.supports.begin() + index); });
+}
+
+Command turnBattens(JobDocument& d, const std::string& surface) {
+    const SurfacePlan* planned = d.plan() ? d.plan()->surface(surface) : nullptr;
+    if (!planned || !planned->measured.measured()) return nullptr;
+    return changeSurface(ShellCommands::tr("Turn the battens"), d, surface,
+                         [&](Surface& s) { s = withBattensTurned(s, planned->measured); });
 }
 
 Command moveOpening(JobDocument& d, const std::string& surface, int index, PlacementDistances to, int gesture) {

@@ -31,6 +31,8 @@ Command removeOpening(JobDocument&, const std::string& surface, int index);
 Command addZone(JobDocument&, const std::string& surface, Zone zone);
 Command changeZone(JobDocument&, const std::string& surface, int index, Zone zone);
 Command removeZone(JobDocument&, const std::string& surface, int index);
+/// All battens of a surface laid the other way; nothing while it is not measured.
+Command turnBattens(JobDocument&, const std::string& surface);
 Command addSupport(JobDocument&, const std::string& surface, Support support);
 Command changeSupport(JobDocument&, const std::string& surface, int index, Support support);
 Command removeSupport(JobDocument&, const std::string& surface, int index);

@@ -67,14 +67,14 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
     sheet.heading(ShoppingPrint::tr("Cut list, %1").arg(surface), 1.2);
     if (family.product.form != StockForm::Lengths && family.product.form != StockForm::Roll) {
         const QList<double> shares{0.1, 0.16, 0.16, 0.14, 0.44};
-        sheet.row({ShoppingPrint::tr("pieces"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
+        sheet.row({ShoppingPrint::tr("pieces"), ShoppingPrint::tr("length"), ShoppingPrint::tr("width"),
                    ShoppingPrint::tr("remark"), ShoppingPrint::tr("where")},
                   shares, true);
         for (const Alike& g : alike(s)) {
             QStringList where = g.names.mid(0, 8);
             if (g.names.size() > 8)
                 where << ShoppingPrint::tr("and %n more", nullptr, static_cast<int>(g.names.size()) - 8);
-            sheet.row({QString::number(g.names.size()), f.number(g.length.value, 1), f.number(g.width.value, 1),
+            sheet.row({QString::number(g.names.size()), f.fineLength(g.length), f.fineLength(g.width),
                        g.shaped ? ShoppingPrint::tr("shaped") : QString(), where.join(QStringLiteral(", "))},
                       shares);
         }
@@ -82,7 +82,7 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
     }
     const bool boards = family.laid.choosesLengths;
     const QList<double> cuts{0.12, 0.18, 0.18, 0.16, 0.36};
-    sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length mm"), ShoppingPrint::tr("width mm"),
+    sheet.row({ShoppingPrint::tr("piece"), ShoppingPrint::tr("length"), ShoppingPrint::tr("width"),
                boards                      ? ShoppingPrint::tr("ripped to")
                : family.laid.unitsBySetOut ? ShoppingPrint::tr("plank")
                                            : QString(),
@@ -98,11 +98,11 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
         // A taper is ripped to one width at its start and to another at its end.
         if (boards && p.ripAtStart.value > 0)
             stock = std::abs((p.ripAtStart - p.ripAtEnd).value) < 0.5
-                        ? f.number(p.ripAtStart.value, 1)
-                        : f.number(p.ripAtStart.value, 1) + QStringLiteral(" – ") + f.number(p.ripAtEnd.value, 1);
-        sheet.row({pieceText(p.name), f.number(p.length.value, 1), f.number(p.width.value, 1), stock,
-                   notes.join(QStringLiteral(", "))},
-                  cuts);
+                        ? f.fineLength(p.ripAtStart)
+                        : f.fineLength(p.ripAtStart) + QStringLiteral(" – ") + f.fineLength(p.ripAtEnd);
+        sheet.row(
+            {pieceText(p.name), f.fineLength(p.length), f.fineLength(p.width), stock, notes.join(QStringLiteral(", "))},
+            cuts);
     }
 }
 
@@ -128,6 +128,9 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
                        p.cost ? f.money(*p.cost) : QStringLiteral("–")},
                       shares);
         }
+        for (const DeliveryPlan& d : plan.deliveries)
+            if (d.supplier == trip.supplier)
+                sheet.row({ShoppingPrint::tr("delivery"), {}, {}, {}, f.money(d.cost)}, shares);
         sheet.gap(0.3);
         sheet.text((trip.brought ? ShoppingPrint::tr("%1 brings it: %2, about %3.")
                                  : ShoppingPrint::tr("To fetch from %1: %2, about %3."))

@@ -10,6 +10,8 @@
 namespace westrum {
 namespace {
 
+constexpr double kWetKgPerLitre = 1.2; // of paint in its tin, typical: docs/formulae.md#areas
+
 /// A line of a product, empty yet.
 Purchase lineOf(const Product& product) {
     const ProductFamily* family = productFamily(product.family);
@@ -81,7 +83,16 @@ Purchase buyAmount(const Product& product, const LayerTakeoff& takeoff, double p
     p.amount = takeoff.amount;
     p.amountPerPack = perPack;
     p.packs = p.unitsNeeded = static_cast<int>(std::max<std::int64_t>(1, roundUp(takeoff.amount / perPack)));
-    p.laidArea = takeoff.area;
+    switch (p.quantity) {
+    case Quantity::Area:
+        p.laidArea = p.consumedArea = takeoff.area;
+        p.boughtArea = {perPack * p.packs};
+        p.boughtMass = {p.boughtArea.value * massPerM2Of(product)};
+        break;
+    case Quantity::Volume: p.boughtMass = {perPack * p.packs * kWetKgPerLitre}; break;
+    case Quantity::Mass: p.boughtMass = {perPack * p.packs}; break;
+    default: break;
+    }
     p.laidMass = laidMass;
     addCost(p, product);
     return p;
@@ -137,6 +148,12 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     }
     if (p.packPrice) p.cost = *p.packPrice * p.packs;
     return p;
+}
+
+int unitsNeededOf(std::span<const Purchase> purchases, std::string_view product) {
+    int units = 0;
+    for (const Purchase& p : purchases) units += p.product == product ? p.unitsNeeded : 0;
+    return units;
 }
 
 void addSpares(Purchase& p, int spare, double step) {

@@ -8,7 +8,9 @@
 #include "core/units/money.h"
 
 #include <optional>
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace westrum {
@@ -25,6 +27,7 @@ struct PurchaseShare {
 /// One line of the shopping list: whole packs (or rolls) of one product.
 struct Purchase {
     std::string product; ///< id
+    std::string stock{}; ///< id of the entry of its stock list that is bought; empty: as the catalogue has it
     std::string size;    ///< the name of this one, where the product is sold in several sizes
     std::string family;
     std::string supplier{}; ///< from whom; empty: nobody said
@@ -34,11 +37,12 @@ struct Purchase {
     int unitsNeeded{};  ///< planks opened; rolls
     std::optional<Money> packPrice;
     std::optional<Money> cost; ///< packs * price; nothing without a price
+    // Areas of what is reckoned in area; 0 for what is not. Definitions: docs/formulae.md#areas
     M2 boughtArea;
-    M2 consumedArea; ///< planks opened; off the roll
-    M2 laidArea;
-    Kg boughtMass;
-    Kg laidMass;
+    M2 consumedArea;                     ///< of units opened; off the roll
+    M2 laidArea;                         ///< of the pieces as they lie, openings out
+    Kg boughtMass;                       ///< as it is carried home
+    Kg laidMass;                         ///< that stays in the van, once dry
     Mm lengthNeeded;                     ///< off the roll; 0 for packs
     Mm lengthLeft;                       ///< of the last roll; 0 for packs
     int spare{};                         ///< of the packs, items or steps of a roll: beyond what the plan takes
@@ -79,6 +83,9 @@ Purchase buySundries(const Product& product, Serves serves, double amount, doubl
 /// Two surfaces' needs of one product bought at once: whole packs of the sum, no spares. @pre same product, packs > 0
 /// in both
 Purchase boughtTogether(const Purchase& a, const Purchase& b);
+
+/// Units that all lines of a product need together: planks, tiles, items.
+int unitsNeededOf(std::span<const Purchase> purchases, std::string_view product);
 
 /// Adds spares: packs or items, or steps of what is sold by the metre. What is needed stays as it is.
 /// @param step  m of a roll's step; 0: not sold by the metre

@@ -8,8 +8,18 @@ double heatAt(SurfaceKind kind) {
     switch (kind) {
     case SurfaceKind::Ceiling:
     case SurfaceKind::Headliner: return 80;
+    // Behind nothing that the sun shines on.
     case SurfaceKind::Floor:
-    case SurfaceKind::Bulkhead: return 40;
+    case SurfaceKind::Bulkhead:
+    case SurfaceKind::ArchTop:
+    case SurfaceKind::ArchFace:
+    case SurfaceKind::ArchEnd:
+    case SurfaceKind::BenchFront:
+    case SurfaceKind::BenchTop:
+    case SurfaceKind::KitchenFront:
+    case SurfaceKind::Splashback:
+    case SurfaceKind::WetCellWall:
+    case SurfaceKind::Shelf: return 40;
     default: return 60;
     }
 }
@@ -19,7 +29,7 @@ void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>& remar
     layer.take =
         takeOffAdhesive(f.shape, a, f.below && isPorous(*f.below), f.above && isPorous(*f.above), f.spread, f.close);
     layer.area = layer.take.area;
-    layer.mass = {layer.take.amount * a.dryShare};
+    layer.mass = {layer.take.amount / (1 + a.waste) * a.dryShare}; // what is lost dries elsewhere
     layer.purchase = buyAmount(f.product, layer.take, a.container.value, layer.mass);
     const Place at{"", Part::Product};
     if (!layer.take.bays)

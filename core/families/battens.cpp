@@ -52,7 +52,7 @@ void needs(const NeedFacts& f, std::vector<Need>& found) {
     double places = 0;
     for (const Mm length : f.take->lengths)
         places += fixingsAlong(length, kFixFromEnd, {fixingValue(f, "fixField")}).count;
-    hold(f, places, found);
+    hold(f, f.held.by, places, false, found);
 }
 
 } // namespace

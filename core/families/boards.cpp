@@ -41,21 +41,25 @@ TrimLength bar(const Product& product) {
 
 double boardFixings(const NeedFacts& f) {
     const double each = boardOf(*f.product).cover.value > kWideBoard ? 2 : 1;
+    const std::vector<SupportLine> supports = holders(f);
     double places = 0;
     for (const Piece& piece : f.setOut->pieces) {
         const Bounds b = boundsOf(piece.shape);
         const bool up = f.setOut->rowsAcross;
         const double low = up ? b.low.y : b.low.x, high = up ? b.high.y : b.high.x;
+        const double across = up ? (b.low.x + b.high.x) / 2 : (b.low.y + b.high.y) / 2;
         int crossings = 0;
-        for (const PlacedSupport& s : f.shape->supports)
-            crossings += s.along == up && s.centre > low - 1 && s.centre < high + 1 ? 1 : 0;
+        for (const SupportLine& s : supports)
+            crossings += s.along == up && s.at > low - 1 && s.at < high + 1 && s.from < across && s.to > across ? 1 : 0;
         places += each * (crossings > 0 ? crossings
                                         : fixingsAlong({high - low}, kFixFromEnd, {fixingValue(f, "fixField")}).count);
     }
     return places;
 }
 
-void needs(const NeedFacts& f, std::vector<Need>& found) { hold(f, boardFixings(f), found); }
+void needs(const NeedFacts& f, std::vector<Need>& found) {
+    hold(f, f.held.by, boardFixings(f), fixingValue(f, "fixCups") != 0, found);
+}
 
 /// Boards as bars of their lengths; rips and notches are marked on them.
 void addBoards(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
@@ -118,7 +122,7 @@ Family boardFamily() {
             .hours = {0.5, 0.04},
             .setOut = boardSetOut(),
             .fixing = kFixing,
-            .laid = {.choosesLengths = true, .lotShows = true, .lampsOnRows = true},
+            .laid = {.choosesLengths = true, .lotShows = true, .acrossSupports = true, .lampsOnRows = true},
             .drawn = {.style = "board"},
             .remarks = kRemarks,
             .pieces = addBoards,

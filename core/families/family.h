@@ -35,10 +35,16 @@ struct Laid {
     bool seams = false;          ///< its pieces meet in seams
     bool blade = false;          ///< cut by blade or scissors rather than sawn
     bool lotShows = false;       ///< two lots side by side would show
+    bool acrossSupports = false; ///< its rows run across what they are fixed to
     bool lampsOnRows = false;    ///< lamps in it fall onto the middle of a row
     bool centred = true;         ///< it is told how far it lies off its centre line
     bool plainKeys = false;      ///< keys of its steps go without its name: it was there first, and ticks hang on them
+    bool (*stuck)(const FieldValues& rules) = nullptr;         ///< lies on what is below it by glue alone
+    bool (*gives)(const Product&) = nullptr;                   ///< under the hand: nothing can be stuck to it
+    bool (*keepsDampOut)(const Product&) = nullptr;            ///< no barrier is needed over it
+    bool (*keepsWaterOut)(const Product&) = nullptr;           ///< no coat is needed below it where it gets wet
     bool (*takesReliefs)(const FieldValues& rules) = nullptr;  ///< cuts from its edge inwards let it stretch further
+    bool (*wraps)(const FieldValues& rules) = nullptr;         ///< covers panels below one by one; null: never
     bool (*jointsCovered)(const FieldValues& rules) = nullptr; ///< by strips; null: never
     /// Whether it is to go on round the corner from a neighbour, and how much of a pitch the neighbour's last one used.
     bool (*runsOn)(const FieldValues& rules) = nullptr;

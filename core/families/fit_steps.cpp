@@ -32,6 +32,7 @@ bool covers(const LayerFacts& layer) { return layer.role == LayerRole::Finish; }
 std::vector<FitStep> fitSteps(FitFacts facts) {
     for (LayerFacts& layer : facts.layers)
         if (const Family* family = familyOf(layer.product->family)) {
+            layer.fixing = family->fixing;
             layer.role = family->product.role;
             layer.floats = family->laid.floats;
         }

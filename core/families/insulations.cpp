@@ -22,6 +22,9 @@ Family insulationFamily() {
                         .layerRules = insulationRules(),
                         .quantity = Quantity::Area},
             .hours = {0.2, 0},
+            // What does not give way is closed-cell: it needs no barrier of its own.
+            .laid = {.gives = [](const Product& p) { return squashOf(p) > 0; },
+                     .keepsDampOut = [](const Product& p) { return squashOf(p) <= 0; }},
             .takeOff = takeOff,
             .steps = insulationSteps};
 }

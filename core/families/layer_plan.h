@@ -4,6 +4,7 @@
 #include "core/setout/set_out.h"
 #include "core/takeoff/floor_takeoff.h"
 #include "core/takeoff/layer_takeoff.h"
+#include "core/takeoff/needs.h"
 
 #include <optional>
 #include <string>
@@ -17,6 +18,7 @@ struct LayerPlan {
     FieldValues rules;
     SetOut setOut;     ///< of a family that is set out
     LayerTakeoff take; ///< of one that is not
+    Holding held;      ///< as far as it is held by fixings
     std::optional<PlankTakeoff> planks;
     std::optional<Purchase> purchase; ///< nothing for what the cutting buys
     M2 area;                          ///< that it covers

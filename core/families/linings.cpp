@@ -29,7 +29,7 @@ void needs(const NeedFacts& f, std::vector<Need>& found) {
         for (const Joint& j : f.setOut->joints) seams += distance(j.from, j.to);
         addNeed(found, Serves::SeamSealer, seams / 1000);
     }
-    if (rules.face == LinedFace::Panels) {
+    if (rules.face == LinedFace::Panels && f.held.by == FixedWith::PanelClips) {
         double clips = 0;
         for (const Piece& p : f.setOut->pieces)
             for (const ClippedSide& side : clippedSides(p.shape, rules.clips)) clips += side.clips.count;
@@ -68,6 +68,11 @@ Grip marginGrip(const GripFacts& f, const LiningRules& rules) {
             .origin = cut.high.y - now};
 }
 
+bool wraps(const FieldValues& rules) { return liningRulesOf(rules).face == LinedFace::Panels; }
+
+bool stuck(const FieldValues& rules) { return liningRulesOf(rules).face == LinedFace::Surface; }
+bool keepsWaterOut(const Product& product) { return rollOf(product).lining == Lining::SheetVinyl; }
+
 bool takesReliefs(const FieldValues& rules) { return liningRulesOf(rules).face == LinedFace::Surface; }
 
 std::vector<Grip> grips(const GripFacts& f) {
@@ -105,7 +110,14 @@ Family liningFamily() {
                         .suits = suits},
             .hours = {0.5, 0.25},
             .setOut = liningSetOut(),
-            .laid = {.napRunsOn = true, .seams = true, .blade = true, .lotShows = true, .takesReliefs = takesReliefs},
+            .laid = {.napRunsOn = true,
+                     .seams = true,
+                     .blade = true,
+                     .lotShows = true,
+                     .stuck = stuck,
+                     .keepsWaterOut = keepsWaterOut,
+                     .takesReliefs = takesReliefs,
+                     .wraps = wraps},
             .drawn = {.style = "lining", .lettering = Lettering::Panel},
             .remarks = kRemarks,
             .look = look,

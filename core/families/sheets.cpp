@@ -18,25 +18,29 @@ constexpr Mm kThin{4.5}; // a sheet that bends
 constexpr std::array kRemarks{
     RemarkKind::BendTooTight,    RemarkKind::JointsOffSupport,      RemarkKind::NoSupports,
     RemarkKind::PanelPastDoor,   RemarkKind::PanelTooLarge,         RemarkKind::SolidMoves,
-    RemarkKind::SpanTooWide,     RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
+    RemarkKind::SpanTooWide,     RemarkKind::EdgeOverhangs,         RemarkKind::PanelsUnsupported,
+    RemarkKind::PanelSlivers,    RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
     RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap,  RemarkKind::TooManyPieces};
 
-double panelFixings(const NeedFacts& f) {
-    std::vector<double> across; // supports that run up and down
-    for (const PlacedSupport& s : f.shape->supports)
-        if (!s.along) across.push_back(s.centre);
-    std::sort(across.begin(), across.end());
-    double places = 0;
-    for (const Piece& piece : f.setOut->pieces)
-        for (const Ring& ring : piece.shape.rings)
-            if (signedArea(ring) > 0)
-                places += fixingsOfPanel(ring, {fixingValue(f, "fixInset")}, {fixingValue(f, "fixEdge")}, across,
-                                         {fixingValue(f, "fixField")})
-                              .total();
-    return places;
+void needs(const NeedFacts& f, std::vector<Need>& found) {
+    if (f.held.byWrapping) return;
+    const std::vector<SupportLine> supports = holders(f);
+    const bool cups = fixingValue(f, "fixCups") != 0, solid = sheetOf(*f.product).solid;
+    std::array<double, kFixedWith.size()> places{};
+    double cupped = 0;
+    for (const Piece& piece : f.setOut->pieces) {
+        const FixedWith by = holdingOf(piece, f.held);
+        const int n = fixingsOfPanel(piece.shape, {fixingValue(f, "fixInset")}, {fixingValue(f, "fixEdge")}, supports,
+                                     {fixingValue(f, "fixField")})
+                          .total();
+        places[static_cast<std::size_t>(by)] += n;
+        if (by == FixedWith::Screws && (cups || piece.removable)) cupped += n;
+    }
+    for (std::size_t i = 0; i < places.size(); ++i) hold(f, static_cast<FixedWith>(i), places[i], false, found);
+    addNeed(found, Serves::ScrewCups, cupped);
+    // Solid wood moves under its heads.
+    if (solid) addNeed(found, Serves::Washers, places[static_cast<std::size_t>(FixedWith::Screws)] - cupped);
 }
-
-void needs(const NeedFacts& f, std::vector<Need>& found) { hold(f, panelFixings(f), found); }
 
 std::vector<Grip> grips(const GripFacts& f) {
     std::vector<Grip> all;

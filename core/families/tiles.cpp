@@ -74,6 +74,7 @@ Family tileFamily() {
             .setOut = tileSetOut(),
             .laid = {.unitsBySetOut = true,
                      .lotShows = true,
+                     .stuck = [](const FieldValues&) { return true; },
                      .runsOn = [](const FieldValues& rules) { return startAcross(rules) == TileStart::RunsOn; },
                      .usedOfLast = usedOfLast},
             .drawn = {.style = "tile", .lettering = Lettering::None},

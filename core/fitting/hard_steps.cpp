@@ -71,7 +71,10 @@ void panelSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
                          .facts = {{"panel", p.name},
                                    {"length", p.length},
                                    {"width", p.width},
-                                   {"removable", std::int64_t{p.removable ? 1 : 0}}},
+                                   {"removable", std::int64_t{p.removable ? 1 : 0}},
+                                   {"held", static_cast<std::int64_t>(holdingOf(p, layer.held))},
+                                   {"edge", Mm{valueOf(*layer.rules, layer.fixing, "fixEdge")}},
+                                   {"field", Mm{valueOf(*layer.rules, layer.fixing, "fixField")}}},
                          .pieces = {static_cast<int>(i)}});
     }
     if (!s.joints.empty()) {

@@ -4,12 +4,6 @@
 #include <algorithm>
 
 namespace westrum {
-namespace {
-
-std::int64_t packs(const LayerFacts& layer) { return layer.purchase ? layer.purchase->packs : 0; }
-
-} // namespace
-
 void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps) {
     const UnderlayTakeoff& t = layer.take->strips;
     if (t.strips.empty()) return;
@@ -43,10 +37,9 @@ void insulationSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitSt
         {.key = "fit",
          .kind = StepKind::FitInsulation,
          .facts = {{"product", layer.product->name},
-                   {"packs", packs(layer)},
                    {"area", layer.take->area.value},
                    {"between", static_cast<std::int64_t>(valueOf(*layer.rules, insulationRules(), "between"))}},
-         .caution = Caution::SawAndDust});
+         .caution = Caution::SharpBlades});
 }
 
 void battenSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& steps) {
@@ -85,7 +78,8 @@ void coatingSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>
                          .facts = {{"product", layer.product->name},
                                    {"coat", std::int64_t{n}},
                                    {"coats", std::int64_t{c.coats}},
-                                   {"amount", layer.take->amount / c.coats}},
+                                   {"amount", layer.take->amount / c.coats},
+                                   {"waterproof", std::int64_t{c.waterproof ? 1 : 0}}},
                          .caution = n == 1 ? std::optional(Caution::Solvents) : std::nullopt,
                          .wait = Wait{n < c.coats ? WaitKind::Recoat : WaitKind::Cure, c.recoatHours}});
 }

@@ -35,6 +35,7 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
                      .kind = glass ? StepKind::CleanGlass : StepKind::CleanFace,
                      .facts = {},
                      .caution = facts.airbags ? std::optional(Caution::AirbagZones) : std::nullopt});
+    const bool clipped = panels && layer.held.by == FixedWith::PanelClips;
     if (panels) {
         int clips = 0;
         for (const Piece& p : s.pieces)
@@ -47,6 +48,7 @@ void liningSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<Fit
                      .kind = StepKind::ClipPanels,
                      .facts = {{"clips", std::int64_t{clips}}, {"apart", rules.clips}},
                      .caution = Caution::DrillIntoBody};
+        if (!clipped) return; // its panels are held another way, said with them
         // Where each sits: panel by panel, side by side.
         for (const Piece& p : s.pieces)
             for (const ClippedSide& side : clippedSides(p.shape, rules.clips)) {

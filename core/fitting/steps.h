@@ -6,6 +6,7 @@
 #include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/takeoff/layer_takeoff.h"
+#include "core/takeoff/needs.h"
 #include "core/units/remark.h"
 
 #include <optional>
@@ -50,7 +51,7 @@ enum class StepKind {
     // Panels.
     CutPanels, ///< {product} {count}
     DryFitPanels,
-    FixPanel,    ///< {panel} {length} {width} {removable}
+    FixPanel,    ///< {panel} {length} {width} {removable} {held} {edge} {field}; held: FixedWith
     CloseJoints, ///< {count} {total} {style}
     // Tiles.
     CheckBacking,
@@ -139,8 +140,10 @@ struct LayerFacts {
     const Purchase* purchase{}; ///< null for what the cutting buys
     bool seen{};
     int layer = -1;
-    LayerRole role{}; ///< filled in by fitSteps(), as is what follows
-    bool floats{};    ///< laid loose on the base
+    Holding held{};
+    std::span<const Field> fixing{}; ///< filled in by fitSteps(), as is what follows
+    LayerRole role{};
+    bool floats{}; ///< laid loose on the base
 };
 
 struct OpeningName {

@@ -33,6 +33,25 @@ std::vector<StockLength> lengthsOf(const Job& job, const Product& product) {
 
 } // namespace
 
+namespace {
+
+/// Whether a layer lies on something all over: on another sheet or a bed of glue down to the metal or a sheet, or, of a
+/// floor, on the van's own floor with nothing but what lies flat between.
+bool isBacked(const SurfaceContext& context, std::size_t layer, const SetOutRequest& surface) {
+    for (std::size_t k = layer; k-- > 0;) {
+        const auto& product = context.products[k];
+        const ProductFamily* family = product ? productFamily(product->family) : nullptr;
+        if (!family) continue;
+        if (family->role == LayerRole::Finish) return true;
+        if (family->role == LayerRole::Batten) return false;
+    }
+    return surface.onFloor ||
+           (layer > 0 && context.products[layer - 1] && productFamily(context.products[layer - 1]->family) &&
+            productFamily(context.products[layer - 1]->family)->role == LayerRole::Adhesive);
+}
+
+} // namespace
+
 Mm floorLengthOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
         if (job.surfaces[i].kind == SurfaceKind::Floor && measured[i].measured())
@@ -52,6 +71,16 @@ SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredO
     c.door = passage.door;
     c.spread = job.spreadM2PerMinute;
     c.close = job.closeM2PerMinute;
+    for (const Product& p : job.catalogue.products) {
+        const Family* family = familyOf(p.family);
+        if (!family || !isSound(p)) continue;
+        const auto take = [&](std::string& id, bool serves) {
+            if (id.empty() && serves) id = p.id;
+        };
+        take(c.atHand.sheet, family->laid.wrapped);
+        take(c.atHand.barrier, family->product.role == LayerRole::Barrier);
+        take(c.atHand.waterproof, family->product.role == LayerRole::Coating && coatingOf(p).waterproof);
+    }
     return c;
 }
 
@@ -77,6 +106,7 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     r.runsOnFrom = context.runsOnFrom;
     r.bendRadius = measured.leastRadius;
     r.lies = liesLevel(surface.kind);
+    r.onFloor = surface.kind == SurfaceKind::Floor;
     r.stretch = measured.stretch;
     r.care = context.care;
     return r;
@@ -91,6 +121,7 @@ SetOutRequest requestFor(const SetOutRequest& surface, const Finish& finish, con
     r.joints = l.joints;
     r.reliefs = l.reliefs;
     r.lengths = context.lengths[layer];
+    r.backed = isBacked(context, layer, surface);
     const Family* family = familyOf(r.product.family);
     if (family && family->look) {
         std::vector<const Product*> products;

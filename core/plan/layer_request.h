@@ -20,6 +20,12 @@ struct SurfaceContext {
     double spread = 0, close = 0;     ///< the person's speed with adhesive
     std::optional<double> runsOnFrom; ///< finish of a neighbour
     double care = 1;                  ///< of the searches, this share
+    /// First products of the catalogue that serve a purpose, by id, to be offered; empty: none.
+    struct AtHand {
+        std::string sheet, barrier, waterproof;
+        friend bool operator==(const AtHand&, const AtHand&) = default;
+    };
+    AtHand atHand;
     friend bool operator==(const SurfaceContext&, const SurfaceContext&) = default;
 };
 

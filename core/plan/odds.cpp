@@ -62,13 +62,16 @@ Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase
     }
     for (const Purchase& p : purchases) {
         if (needs.contains(p.product)) continue;
-        double units = p.unitsNeeded;
-        if (p.measuredOut())
-            units = p.amount;
-        else if (p.quantity == Quantity::Length)
-            units = p.lengthNeeded.value / (p.lengthNeeded + p.lengthLeft).value * p.packs;
+        double units = 0; // of all its lines
+        for (const Purchase& q : purchases) {
+            if (q.product != p.product) continue;
+            units += q.measuredOut()                  ? q.amount
+                     : q.quantity == Quantity::Length ? q.lengthNeeded.value / 1000
+                                                      : q.unitsNeeded;
+        }
         if (dice && setOutCounts(p.family)) units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
-        if (dice && p.measuredOut())
+        // What is laid out by its area is off as its surface is, not as a rate.
+        if (dice && p.measuredOut() && (p.serves || p.quantity != Quantity::Area))
             units *= std::max(
                 0.2, 1 + (p.serves ? std::abs(offByChance(*dice, mishaps.lost)) : offByChance(*dice, mishaps.rate)));
         needs[p.product] = units;
@@ -101,7 +104,10 @@ void fillBought(const Job& job, const PurchaseStage& bought, std::span<const Pro
         }
     for (const Purchase& p : bought.purchases) {
         if (p.product != odds.product) continue;
-        odds.perPack = p.measuredOut() ? p.amountPerPack : static_cast<double>(std::max(1, p.unitsPerPack));
+        odds.perPack = p.measuredOut() ? p.amountPerPack
+                       : p.quantity == Quantity::Length
+                           ? (p.lengthNeeded + p.lengthLeft).value / 1000 / std::max(1, p.packs)
+                           : static_cast<double>(std::max(1, p.unitsPerPack));
         odds.have += odds.perPack * p.packs;
     }
 }
@@ -138,7 +144,7 @@ OddsQuestion oddsQuestion(const Job& job, const PurchaseStage& bought, std::span
         const auto cut =
             std::find_if(cuts.begin(), cuts.end(), [&](const ProductCut& c) { return c.product == p.product; });
         if (stockFormOf(p.family) && setOutCounts(p.family))
-            searched.units = p.unitsNeeded;
+            searched.units = unitsNeededOf(bought.purchases, p.product);
         else if (stockFormOf(p.family) && cut != cuts.end()) {
             searched.units = unitsOf(*cut);
             searched.roll = cut->form == StockForm::Roll;

@@ -47,7 +47,7 @@ std::string sizeName(const Purchase& p, double size) {
     return name;
 }
 
-/// @param rest  what lines before it leave of the need; less what this one takes afterwards
+/// @param rest  what lines before it leave of the need, in its measure; less what this one takes afterwards
 Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double& rest) {
     p.supplier = c.supplier;
     p.packPrice = c.price;
@@ -61,24 +61,26 @@ Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double
     p.cost = c.price * c.count;
     p.boughtArea = p.boughtArea * (now / before);
     p.boughtMass = p.boughtMass * (now / before);
+    // Each line serves what it can of the need; what stays in the van is weighed with the first.
+    const double serves = std::min(rest, now), share = m.need > 0 ? serves / m.need : 0;
+    rest -= serves;
     if (p.measuredOut()) {
         p.amountPerPack = c.size;
         p.unitsNeeded = c.count;
+        p.amount = serves;
     } else if (p.quantity == Quantity::Length) {
         p.unitsNeeded = c.count;
-        p.lengthLeft = Mm{c.size * kMmPerM * c.count} - p.lengthNeeded;
+        p.lengthNeeded = Mm{serves * kMmPerM};
+        p.lengthLeft = Mm{now * kMmPerM} - p.lengthNeeded;
     } else {
         p.unitsPerPack = static_cast<int>(std::lround(c.size));
+        p.unitsNeeded = static_cast<int>(std::lround(serves));
     }
-    if (!first) { // the need, and what weighs, stand with the first line
+    p.laidArea = p.laidArea * share;
+    p.consumedArea = p.consumedArea * share;
+    if (!first) {
         p.laidMass = {};
-        p.laidArea = {};
-        p.consumedArea = {};
         p.offcuts = 0;
-    }
-    if (p.measuredOut()) {
-        p.amount = std::min(rest, c.size * c.count);
-        rest -= p.amount;
     }
     return p;
 }

@@ -5,26 +5,34 @@
 #include "core/plan/surface_stage.h"
 
 #include <algorithm>
-#include <set>
+#include <utility>
 
 namespace westrum {
 namespace {
 
 constexpr std::size_t kFacesShown = 6;
 
-/// The plan with what is cut of these products, or of all, at once and roughly; nothing if stopped.
-std::optional<Plan> cutQuickly(const Job& job, Planner& planner, const std::set<std::string>* only,
-                               std::vector<ProductCut>& cuts, const std::stop_token& stop) {
+/// What was cut before: most products are the same in every option.
+using KnownCuts = std::vector<std::pair<CutProblem, ProductCut>>;
+
+/// The plan with everything cut, at once and roughly; nothing if stopped.
+std::optional<Plan> cutQuickly(const Job& job, Planner& planner, KnownCuts& known, std::vector<ProductCut>& cuts,
+                               const std::stop_token& stop) {
     const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
     if (stop.stop_requested()) return std::nullopt;
     for (const CutProblem& problem : cutProblems(job, surfaces)) {
-        if (only && !only->contains(problem.product.id)) continue;
+        const auto same = std::find_if(known.begin(), known.end(), [&](const auto& k) { return k.first == problem; });
+        if (same != known.end()) {
+            cuts.push_back(same->second);
+            continue;
+        }
         Effort effort;
         effort.seed = problem.seed;
         effort.iterations = 1;
         effort.stop = stop;
         cuts.push_back(cutProduct(problem, effort));
         if (stop.stop_requested()) return std::nullopt;
+        known.emplace_back(problem, cuts.back());
     }
     return withCuts(surfaces, job, cuts);
 }
@@ -65,25 +73,19 @@ OptionFigures figuresOf(const Job& job, const Plan& plan, const SurfacePlan& s, 
 
 std::vector<OptionFigures> optionFigures(const Job& job, const std::string& surface, const std::stop_token& stop) {
     const FinishOptions& options = job.options(surface);
-    std::set<std::string> products; // of all options: what the others buy is the same whichever is chosen
-    for (const Finish& f : options.options) {
-        for (const Layer& l : f.layers) products.insert(l.product);
-        if (!f.trim.empty() && f.trim != kNoTrim) products.insert(f.trim);
-    }
     std::vector<OptionFigures> figures;
     Planner planner;
+    KnownCuts known;
     Job tried = job;
     for (int k = 0; k < static_cast<int>(options.options.size()); ++k) {
         if (auto at = tried.finishes.find(surface); at != tried.finishes.end()) at->second.chosen = k;
         std::vector<ProductCut> cuts;
-        const std::optional<Plan> plan = cutQuickly(tried, planner, &products, cuts, stop);
+        const std::optional<Plan> plan = cutQuickly(tried, planner, known, cuts, stop);
         if (!plan) return {};
         const SurfacePlan* s = plan->surface(surface);
         OptionFigures f = s ? figuresOf(tried, *plan, *s, cuts) : OptionFigures{};
-        std::vector<std::optional<Money>> costs;
-        for (const Purchase& p : plan->purchases)
-            if (products.contains(p.product) || p.serves) costs.push_back(p.cost); // fixings go with what they hold
-        f.cost = sumOf(costs, job.currency);
+        f.cost = plan->totals.cost;
+        f.totalMass = plan->totals.laidMass;
         figures.push_back(std::move(f));
     }
     return figures;
@@ -115,10 +117,11 @@ std::vector<SchemeFigures> schemeFigures(const Job& job, const std::stop_token& 
     for (std::string& name : schemesOf(job)) names.push_back(std::move(name));
     std::vector<SchemeFigures> all;
     Planner planner;
+    KnownCuts known;
     for (const std::string& name : names) {
         const Job tried = name.empty() ? job : withScheme(job, name);
         std::vector<ProductCut> cuts;
-        const std::optional<Plan> planned = cutQuickly(tried, planner, nullptr, cuts, stop);
+        const std::optional<Plan> planned = cutQuickly(tried, planner, known, cuts, stop);
         if (!planned) return {};
         const Plan& plan = *planned;
         SchemeFigures f{name, plan.totals.cost, plan.totals.laidMass, 0, 0, 0, 0, {}};

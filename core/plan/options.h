@@ -13,8 +13,9 @@ namespace westrum {
 /// What one option of a surface comes to, to be held against the others.
 struct OptionFigures {
     Mm thickness;
-    Kg mass;                   ///< of the surface's layers
-    std::optional<Money> cost; ///< of all that the job buys of the products in any of the options: compare, do not show
+    Kg mass;                   ///< of the surface
+    Kg totalMass;              ///< of all finishes of the job with this option
+    std::optional<Money> cost; ///< of all that the job buys with this option, trims and deliveries too: to be compared
     double wasteShare{};       ///< of what is opened of its finish, by area or length
     int pieces{};              ///< of its finish
     int warnings{};            ///< remarks on the surface that ask for something

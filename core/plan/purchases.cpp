@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 #include <map>
 
 namespace westrum {
@@ -59,14 +60,27 @@ void addNeeds(const SurfaceStage& surfaces, const Catalogue& catalogue, Purchase
     }
 }
 
+/// "2440 × 1220": what tells a stock without a name from another.
+std::string sizeOf(const CutItem& item, StockForm form) {
+    char text[64];
+    if (form == StockForm::Lengths)
+        std::snprintf(text, sizeof text, "%.6g", item.lengthMm);
+    else
+        std::snprintf(text, sizeof text, "%.6g \u00D7 %.6g", item.lengthMm, item.widthMm);
+    return text;
+}
+
 /// What the cutting of one product buys: a line for each size of its stock.
 void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& product, const Currency& currency,
             Purchases& purchases) {
-    std::map<std::string, Purchase> bySize; // by id of the stock
-    double mass = 0, used = 0, besides = 0; // besides: what no layer weighs already, in mm2 or mm of bars
+    std::map<std::string, Purchase> bySize;           // by id of the stock
+    double mass = 0, laid = 0, used = 0, besides = 0; // besides: what no layer weighs already, in mm2 or mm of bars
     for (const SurfacePlan& surface : surfaces.surfaces)
         for (const LayerPlan& layer : surface.layers)
-            if (layer.product == product.id && !layer.purchase && layer.setOut.laid()) mass += layer.mass.value;
+            if (layer.product == product.id && !layer.purchase && layer.setOut.laid()) {
+                mass += layer.mass.value;
+                laid += layer.area.value;
+            }
     const TrimLength bar = barOf(product);
     for (const CutItem& item : cut.items) {
         for (const LyingPiece& l : item.pieces) {
@@ -79,7 +93,8 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
         if (item.rack || item.decided) continue;
         Purchase& p = bySize[item.stock];
         p.product = product.id;
-        p.size = item.stock.empty() ? std::string() : item.name;
+        p.stock = item.stock;
+        if (!item.stock.empty()) p.size = item.name.empty() ? sizeOf(item, cut.form) : item.name;
         p.family = product.family;
         p.quantity = productFamily(product.family)->quantity;
         p.unitsPerPack = perPackOf(product);
@@ -92,6 +107,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
         ++p.unitsNeeded;
         p.packs = (p.unitsNeeded + p.unitsPerPack - 1) / p.unitsPerPack;
         p.packPrice = perPackOf(product) > 1 ? product.packPrice : item.price;
+        if (bar.length.value > 0) p.boughtMass = p.boughtMass + Kg{bar.mass.value * item.lengthMm / bar.length.value};
         const M2 area{item.lengthMm * item.widthMm / 1e6};
         p.boughtArea = p.boughtArea + area;
         p.consumedArea = p.consumedArea + area;
@@ -111,12 +127,21 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
     if (bySize.empty()) return; // nothing of it can be cut
     const double perM2 = massPerM2Of(product);
     mass += bar.length.value > 0 ? besides / bar.length.value * bar.mass.value : besides / 1e6 * perM2;
+    laid += bar.length.value > 0 ? besides * bar.width.value / 1e6 : besides / 1e6;
+    // Two of one name are told apart by their size.
+    for (auto& [stock, p] : bySize) {
+        const auto alike = std::count_if(bySize.begin(), bySize.end(),
+                                         [&, size = p.size](const auto& e) { return e.second.size == size; });
+        const auto item = std::find_if(cut.items.begin(), cut.items.end(),
+                                       [&, id = stock](const CutItem& i) { return i.stock == id && !i.rack; });
+        if (alike > 1 && !p.size.empty() && item != cut.items.end()) p.size += " " + sizeOf(*item, cut.form);
+    }
     bool first = true;
     for (auto& entry : bySize) {
         Purchase& p = entry.second;
-        p.laidArea = {first ? used / 1e6 : 0};
+        p.laidArea = {first ? laid : 0};
         p.laidMass = {first ? mass : 0};
-        p.boughtMass = {p.boughtArea.value * perM2};
+        if (bar.length.value <= 0) p.boughtMass = {p.boughtArea.value * perM2};
         if (p.packs == 0)
             p.cost = Money{0, currency};
         else if (p.packPrice)
@@ -126,7 +151,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
                          : *p.packPrice * p.packs;
         first = false;
         const auto same = std::find_if(purchases.begin(), purchases.end(),
-                                       [&](const Purchase& q) { return q.product == p.product && q.size == p.size; });
+                                       [&](const Purchase& q) { return q.product == p.product && q.stock == p.stock; });
         if (same == purchases.end())
             purchases.push_back(p);
         else if (p.packs == 0) // of what the set-outs buy, more is cut from the rack
@@ -147,18 +172,19 @@ Totals totalsOf(const SurfaceStage& surfaces, const PurchaseStage& stage, const 
         const Purchase& p = stage.purchases[i];
         t.laidMass = t.laidMass + p.laidMass;
         const Family* family = familyOf(p.family);
-        if (!family || !family->laid.unitsBySetOut) continue;
+        if (!family || family->product.role != LayerRole::Finish) continue;
         t.laidArea = t.laidArea + p.laidArea;
         t.boughtArea = t.boughtArea + p.boughtArea;
         t.consumedArea = t.consumedArea + p.consumedArea;
+        if (!family->laid.unitsBySetOut) continue;
         // Several lines of one product serve one need, which the first of them names.
         const auto ofProduct = [&](const Purchase& q) { return q.product == p.product; };
         if (std::any_of(stage.purchases.begin(), stage.purchases.begin() + static_cast<std::ptrdiff_t>(i), ofProduct))
             continue;
         int units = 0;
         for (const Purchase& q : stage.purchases) units += ofProduct(q) ? q.packs * q.unitsPerPack : 0;
-        t.runShort = std::max(
-            t.runShort, chanceOfRunningShort(p.unitsNeeded, surfaces.cutUnits(p.product), units, job.spoilChance));
+        t.runShort = std::max(t.runShort, chanceOfRunningShort(unitsNeededOf(stage.purchases, p.product),
+                                                               surfaces.cutUnits(p.product), units, job.spoilChance));
     }
     return t;
 }

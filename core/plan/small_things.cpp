@@ -30,6 +30,24 @@ void findGrip(const Finish& finish, const Catalogue& catalogue, std::size_t at, 
     }
 }
 
+constexpr Mm kShortOfSkin{4}, kIntoHollow{8}; // docs/formulae.md#needs
+
+/// How deep it is behind the battens below a layer: the ribs that they lie on; nothing where they lie beside them.
+Mm hollowBehind(const Surface& surface, const Finish& finish, const Catalogue& catalogue, std::size_t at) {
+    for (std::size_t k = at; k-- > 0;) {
+        const Product* p = catalogue.find(finish.layers[k].product);
+        const ProductFamily* family = p ? productFamily(p->family) : nullptr;
+        if (!family || family->role != LayerRole::Batten) continue;
+        if (valueOf(finish.layers[k].rules, family->layerRules, "beside") != 0) return {};
+        Mm depth;
+        for (const Support& s : surface.supports)
+            if (s.kind == SupportKind::Rib && s.depth && (depth.value <= 0 || s.depth->length < depth))
+                depth = s.depth->length;
+        return depth;
+    }
+    return {};
+}
+
 } // namespace
 
 void findTrims(const Job& job, SurfaceStage& plan) {
@@ -50,7 +68,17 @@ void findTrims(const Job& job, SurfaceStage& plan) {
         surfaces.push_back(std::move(s));
     }
     plan.trims = trimEdges(surfaces, trims);
-    for (SurfacePlan& s : plan.surfaces) trimSteps(plan.trims, s.surface, trims, s.steps);
+    for (SurfacePlan& s : plan.surfaces) {
+        // Of all edges only those are trimmed that have a trim.
+        Mm trimmed;
+        for (const TrimRun& run : plan.trims.runs)
+            if (run.surface == s.surface && !run.product.empty()) trimmed = trimmed + run.length;
+        for (FitStep& step : s.steps)
+            if (step.kind == StepKind::Trims && trimmed.value > 0)
+                for (auto& [name, value] : step.facts)
+                    if (name == "length") value = trimmed;
+        trimSteps(plan.trims, s.surface, trims, s.steps);
+    }
     for (const Remark& r : plan.trims.remarks) {
         for (SurfacePlan& s : plan.surfaces)
             if (s.surface == r.place.surface) s.remarks.push_back(r);
@@ -76,8 +104,14 @@ void findNeeds(const Job& job, SurfaceStage& plan) {
             if (!checkFields(l.rules, fixingRules(l.family), "", {}).empty()) continue; // told by the surface's plan
             NeedFacts facts{product, &l.rules, &l.setOut, &l.take, &s.shape, {}, {}, {}};
             for (const Ring& ring : s.shape.net.rings) facts.edges = facts.edges + Mm{perimeter(ring)};
+            facts.held = l.held;
             findGrip(finish, job.catalogue, k, facts);
+            const Mm hollow = hollowBehind(*job.surface(s.surface), finish, job.catalogue, k);
             for (Need& n : needsOf(facts)) {
+                // A strip too thin to hold a screw and hide its point may stand in front of a hollow that hides it.
+                if (facts.into && n.least && n.most && *n.most < *n.least)
+                    n.most = std::max(
+                        *n.most, std::min(facts.through + *facts.into + hollow - kShortOfSkin, *n.least + kIntoHollow));
                 n.surface = s.surface;
                 n.layer = static_cast<int>(k);
                 plan.needs.push_back(std::move(n));

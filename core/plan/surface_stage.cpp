@@ -1,5 +1,8 @@
 #include "core/plan/surface_stage.h"
 
+#include "core/families/holding.h"
+#include "core/plan/base_checks.h"
+
 #include "core/shell/ties.h"
 
 #include <algorithm>
@@ -30,6 +33,10 @@ const Product* soundProduct(const std::optional<Product>& product, const std::st
     return &*product;
 }
 
+bool isSound(const Product& product) {
+    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
+}
+
 std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const SurfaceContext& context) {
     FitFacts fit;
     for (const Ring& ring : p.measured.outline.rings) fit.edgeLength = fit.edgeLength + Mm{perimeter(ring)};
@@ -42,7 +49,8 @@ std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const
                               .rules = &l.rules,
                               .purchase = l.purchase ? &*l.purchase : nullptr,
                               .seen = static_cast<int>(i) == p.face,
-                              .layer = static_cast<int>(i)});
+                              .layer = static_cast<int>(i),
+                              .held = l.held});
     }
     for (const Opening& o : surface.openings) fit.openings.push_back({o.name, o.kind, o.treatment});
     fit.wiring = std::any_of(surface.zones.begin(), surface.zones.end(),
@@ -72,9 +80,18 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
     SetOutRequest facts;
     if (p.measured.measured()) facts = requestOf(surface, p.shape, p.measured, context);
     p.face = faceLayer(finish, catalogue);
+    std::vector<const Product*> products;
+    std::vector<const FieldValues*> rules;
+    for (std::size_t i = 0; i < finish.layers.size(); ++i) {
+        const auto& product = context.products[i];
+        products.push_back(product && isSound(*product) ? &*product : nullptr);
+        rules.push_back(&finish.layers[i].rules);
+    }
+    const std::vector<Holding> held = holdingsOf(products, rules);
     for (std::size_t i = 0; i < finish.layers.size(); ++i) {
         const Layer& layer = finish.layers[i];
-        LayerPlan planned{.product = layer.product, .family = {}, .rules = layer.rules, .setOut = {}, .take = {}};
+        LayerPlan planned{
+            .product = layer.product, .family = {}, .rules = layer.rules, .setOut = {}, .take = {}, .held = held[i]};
         std::vector<Remark> remarks;
         if (const Product* product = soundProduct(context.products[i], layer.product, remarks)) {
             planned.family = product->family;
@@ -111,6 +128,7 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
             ribDepth = ribDepth.value > 0 ? std::min(ribDepth, s.depth->length) : s.depth->length;
     p.stack = stackOf(stackLayers(finish, catalogue), ribDepth);
     append(p.remarks, p.stack.remarks);
+    if (p.measured.measured()) append(p.remarks, baseRemarks(surface, context, p));
     if (p.measured.measured()) p.steps = stepsOf(surface, p, context);
     place(p.remarks, surface.id);
     place(p.measured.remarks, surface.id);

@@ -12,6 +12,7 @@
 namespace westrum {
 namespace {
 
+constexpr double kSawnToNothing = 0.01; // mm: 0 would say that it comes as it is
 constexpr double kLevel = 1e-6;
 constexpr double kSteepestTaper = 0.15; ///< a side steeper than this is an end, not an edge that tapers
 constexpr double kLampTolerance = 2;
@@ -331,10 +332,14 @@ private:
         const bool edge = first || last || out_.rows[r].tapered();
         const bool tongueSide = rules_.tongueTowardsLast ? !first : first;
         if (edge && std::min(start, end).value < board_.cover.value - 1e-3) {
-            piece.ripAtStart = ripWidth(start, board_, tongueSide);
-            piece.ripAtEnd = ripWidth(end, board_, tongueSide);
-            if (piece.ripAtStart.value == 0) piece.ripAtStart = board_.overall;
-            if (piece.ripAtEnd.value == 0) piece.ripAtEnd = board_.overall;
+            // The saw runs out of the board at one edge where all of it is seen, at the other where nothing is.
+            const auto rip = [&](Mm visible) {
+                return visible.value >= board_.cover.value - 1e-3
+                           ? board_.overall
+                           : std::max(ripWidth(visible, board_, tongueSide), Mm{kSawnToNothing});
+            };
+            piece.ripAtStart = rip(start);
+            piece.ripAtEnd = rip(end);
             piece.width = {std::max(start.value, end.value)};
         }
         const double whole = (to - from) * (out_.rows[r].width() + out_.rows[r].widthAtEnd()) / 2;

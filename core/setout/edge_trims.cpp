@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 namespace westrum {
@@ -183,6 +184,8 @@ private:
         std::vector<int> runAtEnd; // of each chain: the run that reaches its last point, and its first
         std::vector<int> runAtStart;
         std::vector<Chain> chains = chainsOf(*s.measured);
+        std::map<std::string, int> parts; // of each side, so far
+        notches_ = 0;
         for (const Chain& chain : chains) {
             runAtStart.push_back(-1);
             runAtEnd.push_back(-1);
@@ -221,8 +224,8 @@ private:
             run.overruled = !edge.trim.empty();
             const double whole = westrum::lengthOf(chain.path);
             double at = 0;
-            int part = 0;
             const std::string side = chain.side >= 0 ? edgeName(chain.side) : "n" + std::to_string(++notches_);
+            int& part = parts[side]; // a notch parts a side into several chains
             const auto add = [&](double from, double to) {
                 if (to - from < kLeastRun) return;
                 TrimRun r = run;
@@ -257,7 +260,7 @@ private:
     /// Whether `a` owns an edge that it shares with `b`.
     static bool owns(const TrimSurface* a, const TrimSurface* b) {
         const int ra = ownerRank(*a->surface), rb = ownerRank(*b->surface);
-        return ra != rb ? ra < rb : a < b;
+        return ra != rb ? ra < rb : a->surface->id < b->surface->id; // not by the order in which they are listed
     }
 
     void miss(Profile profile, const std::string& surface) {

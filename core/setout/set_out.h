@@ -267,6 +267,8 @@ struct SetOutRequest {
     Progress progress{};
     std::optional<Mm> bendRadius{};   ///< of a surface curved across (in y)
     bool lies = false;                ///< the surface lies rather than stands
+    bool onFloor = false;             ///< the van's own floor is below it
+    bool backed = false;              ///< it lies on something all over: the van's floor, another sheet, a bed of glue
     std::optional<double> stretch{};  ///< of one bent both ways: what covers it must stretch by this share
     FieldValues cover{};              ///< of foam: the rules of the cloth over it; empty: none
     Mm foamThickness, boardThickness; ///< of cloth: of the foam and of the board below it

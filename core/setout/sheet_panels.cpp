@@ -16,7 +16,9 @@ namespace {
 constexpr double kLevel = 1e-6;
 constexpr double kLeastPanelMm2 = 100;
 constexpr Mm kLeastCutout{150};
-constexpr int kMostPartings = 4000; ///< choices of joints looked at
+constexpr std::size_t kWaysJudged = 40; // on the surface as it is
+constexpr double kOverhang = 3;         // a free edge bears this part of a span: docs/formulae.md#panels
+constexpr int kMostPartings = 4000;     ///< choices of joints looked at
 
 constexpr std::array<std::string_view, 2> kGrains{"along", "across"};
 constexpr std::array<std::string_view, 3> kJoints{"butt joint", "V-joint", "cover strip"};
@@ -100,8 +102,10 @@ private:
             byHand_ = true;
         } else {
             // A joint takes its gap, half from either panel.
-            const Parting p = partLength(bounds_.low.x, bounds_.high.x, mostX_ + gap, supportsAcross(request_, false),
-                                         centre, rules_.leastPanel.value, rules_.symmetric);
+            const auto slivers = [&](const std::vector<double>& at) { return sliversAt(at); };
+            const Parting p = partLength(
+                {bounds_.low.x, bounds_.high.x, mostX_, gap, centre, rules_.leastPanel.value, rules_.symmetric},
+                supportsAcross(request_, false), slivers);
             xs_.insert(xs_.end(), p.joints.begin(), p.joints.end());
         }
         xs_.push_back(bounds_.high.x);
@@ -110,13 +114,32 @@ private:
             for (int k = 1; k < rules_.strips; ++k) ys_.push_back(bounds_.low.y + bounds_.height() * k / rules_.strips);
         } else {
             const Parting p =
-                partLength(bounds_.low.y, bounds_.high.y, mostY_ + gap, supportsAcross(request_, true),
-                           (bounds_.low.y + bounds_.high.y) / 2, rules_.leastPanel.value, rules_.symmetric);
+                partLength({bounds_.low.y, bounds_.high.y, mostY_, gap, (bounds_.low.y + bounds_.high.y) / 2,
+                            rules_.leastPanel.value, rules_.symmetric},
+                           supportsAcross(request_, true));
             ys_.insert(ys_.end(), p.joints.begin(), p.joints.end());
         }
         ys_.push_back(bounds_.high.y);
         for (std::size_t r = 0; r + 1 < ys_.size(); ++r) out_.rows.push_back({ys_[r], ys_[r + 1]});
         joints();
+    }
+
+    /// Panels narrower than the least that joints at these places would part off.
+    [[nodiscard]] int sliversAt(const std::vector<double>& at) const {
+        int found = 0;
+        double before = bounds_.low.x;
+        for (std::size_t i = 0; i <= at.size(); ++i) {
+            const double next = i < at.size() ? at[i] : bounds_.high.x;
+            for (const Region& part : partsOf(clippedInX(out_.net, before, next)))
+                found += areaMm2(part) > kLeastPanelMm2 && isSliver(boundsOf(part)) ? 1 : 0;
+            before = next;
+        }
+        return found;
+    }
+    /// Narrower than the least, though the surface is not.
+    [[nodiscard]] bool isSliver(const Bounds& b) const {
+        const double least = rules_.leastPanel.value - kLevel;
+        return (b.width() < least && bounds_.width() >= least) || (b.height() < least && bounds_.height() >= least);
     }
 
     [[nodiscard]] bool onSupport(double at, bool runsAlong) const {
@@ -218,6 +241,38 @@ private:
         out_.cutouts.push_back({opening, piece, length, width});
     }
 
+    /// Free edges, and what one support or none carries. A sheet that lies on something all over needs none.
+    void carried(Mm span) {
+        if (request_.backed) return;
+        // Along the axis on which its supports serve it best; two of them carry, how far apart they stand is told
+        // apart.
+        std::optional<double> free;
+        int supports = 0;
+        for (const bool runAlong : {false, true}) {
+            std::vector<double> at = supportsAcross(request_, runAlong);
+            std::sort(at.begin(), at.end());
+            supports += static_cast<int>(at.size());
+            if (at.size() < 2) continue;
+            const double low = runAlong ? bounds_.low.y : bounds_.low.x,
+                         high = runAlong ? bounds_.high.y : bounds_.high.x;
+            const double edge = std::max(at.front() - low, high - at.back());
+            free = free ? std::min(*free, edge) : edge;
+        }
+        const bool overhangs = free.has_value();
+        const double length = free.value_or(std::min(bounds_.width(), bounds_.height()));
+        if (length <= span.value / (overhangs ? kOverhang : 1) + kLevel) return;
+        Remark remark{Severity::Warning, {"", Part::Product}, RemarkKind::PanelsUnsupported, {}, {}};
+        remark.facts = {{"product", request_.product.name}, {"length", Mm{length}}};
+        if (overhangs) {
+            remark.kind = RemarkKind::EdgeOverhangs;
+            remark.facts.emplace_back("limit", span / kOverhang);
+        } else {
+            remark.facts.emplace_back("limit", span);
+            remark.facts.emplace_back("supports", std::int64_t{supports});
+        }
+        out_.remarks.push_back(std::move(remark));
+    }
+
     void checks() {
         const Mm span = longestSpan(sheet_.thickness);
         double widest = 0;
@@ -227,6 +282,7 @@ private:
             for (std::size_t i = 1; i < at.size(); ++i) gap = std::max(gap, at[i] - at[i - 1]);
             if (at.size() > 1) widest = widest > 0 ? std::min(widest, gap) : gap;
         }
+        carried(span);
         if (widest > span.value + kLevel)
             out_.remarks.push_back({Severity::Warning,
                                     {"", Part::Product},
@@ -261,6 +317,7 @@ private:
                                      {"gap", solidMovement(across) / 2}},
                                     {}});
         }
+        slivers();
         int off = 0;
         for (const Joint& j : out_.joints) off += !j.onSupport;
         out_.figures.jointsOffSupport = off;
@@ -271,6 +328,29 @@ private:
              request_.supports.empty() ? RemarkKind::NoSupports : RemarkKind::JointsOffSupport,
              {{"count", std::int64_t{off}}, {"total", static_cast<std::int64_t>(out_.joints.size())}},
              {}});
+    }
+
+    void slivers() {
+        std::int64_t count = 0;
+        double narrowest = 1e12;
+        for (const Piece& p : out_.pieces) {
+            const Bounds b = boundsOf(p.shape);
+            if (!isSliver(b)) continue;
+            ++count;
+            narrowest = std::min({narrowest, b.width(), b.height()});
+        }
+        if (count == 0) return;
+        // Evened out it may do without; else whoever wants them so says so.
+        const Fix fix = rules_.symmetric && !byHand_ ? Fix{FixKind::SetRule, "symmetric", 0}
+                                                     : Fix{FixKind::SetRule, "leastPanel", std::floor(narrowest)};
+        out_.remarks.push_back({Severity::Warning,
+                                {"", Part::Rule},
+                                RemarkKind::PanelSlivers,
+                                {{"count", count},
+                                 {"total", static_cast<std::int64_t>(out_.pieces.size())},
+                                 {"width", Mm{narrowest}},
+                                 {"limit", rules_.leastPanel}},
+                                fix});
     }
 
     void judge() {
@@ -421,48 +501,70 @@ int stripsFor(Mm along, Mm radius, Mm mostGap) {
     return static_cast<int>(std::max<std::int64_t>(1, roundUp(along.value / strip)));
 }
 
-Parting partLength(double low, double high, double longest, const std::vector<double>& places, double centre,
-                   double leastPart, bool symmetric) {
+Parting partLength(const Parted& p, std::span<const double> places,
+                   const std::function<int(const std::vector<double>&)>& slivers) {
     Parting parting;
-    const auto parts = static_cast<int>(roundUp((high - low) / longest));
+    // n panels with a gap at every joint: ends lose half of it, those between all of it.
+    const auto parts = static_cast<int>(roundUp((p.high - p.low + p.gap) / (p.most + p.gap)));
     if (parts <= 1) return parting;
     std::vector<double> inside;
-    for (const double p : places)
-        if (p > low + 1 && p < high - 1) inside.push_back(p);
+    for (const double at : places)
+        if (at > p.low + 1 && at < p.high - 1) inside.push_back(at);
+    const double longest = p.most + p.gap, longestEnd = p.most + p.gap / 2;
+    using Score = std::tuple<int, double, double>;
+    struct Way {
+        Score score;
+        std::vector<double> joints;
+    };
+    const auto judged = [&](Way way) { // by what it parts off the surface as it is
+        if (slivers) std::get<0>(way.score) = std::max(std::get<0>(way.score), slivers(way.joints));
+        return way;
+    };
+    std::optional<Way> found;                  // the best that leaves slivers
     for (int n = parts; n <= parts + 1; ++n) { // one part more, rather than a joint that hangs in the air
-        using Score = std::tuple<bool, double, double>;
-        std::optional<Score> best;
+        std::vector<Way> ways;
         std::vector<double> chosen;
         int looked = 0;
         const std::function<void(std::size_t, double)> choose = [&](std::size_t from, double last) {
             if (static_cast<int>(chosen.size()) == n - 1) {
-                if (high - last > longest + kLevel || ++looked > kMostPartings) return;
-                double shortest = high - last, uneven = 0, before = low;
+                if (p.high - last > longestEnd + kLevel || ++looked > kMostPartings) return;
+                double shortest = p.high - last - p.gap / 2, uneven = 0, before = p.low - p.gap / 2;
                 for (std::size_t i = 0; i < chosen.size(); ++i) {
-                    shortest = std::min(shortest, chosen[i] - before);
+                    shortest = std::min(shortest, chosen[i] - before - p.gap);
                     before = chosen[i];
-                    uneven += std::abs(chosen[i] + chosen[chosen.size() - 1 - i] - 2 * centre);
+                    uneven += std::abs(chosen[i] + chosen[chosen.size() - 1 - i] - 2 * p.centre);
                 }
                 // Joints on a support that is off by a little are even enough.
-                const double even = symmetric ? std::floor(uneven / 20) : 0;
-                const Score score{shortest < leastPart - kLevel, even, -shortest};
-                if (best && score >= *best) return;
-                best = score;
-                parting.joints = chosen;
+                const double even = p.symmetric ? std::floor(uneven / 20) : 0;
+                ways.push_back({{shortest < p.leastPart - kLevel ? 1 : 0, even, -shortest}, chosen});
                 return;
             }
             for (std::size_t i = from; i < inside.size(); ++i) {
-                if (inside[i] - last > longest + kLevel) break;
+                if (inside[i] - last > (chosen.empty() ? longestEnd : longest) + kLevel) break;
                 chosen.push_back(inside[i]);
                 choose(i + 1, inside[i]);
                 chosen.pop_back();
             }
         };
-        choose(0, low);
-        if (best) return parting;
+        choose(0, p.low);
+        std::stable_sort(ways.begin(), ways.end(), [](const Way& a, const Way& b) { return a.score < b.score; });
+        for (std::size_t i = 0; i < ways.size() && i < kWaysJudged; ++i) {
+            Way way = judged(std::move(ways[i]));
+            if (std::get<0>(way.score) == 0) {
+                parting.joints = std::move(way.joints);
+                return parting;
+            }
+            if (!found || way.score < found->score) found = std::move(way);
+        }
     }
-    parting.onPlaces = false;
-    for (int k = 1; k < parts; ++k) parting.joints.push_back(low + (high - low) * k / parts);
+    Way even{{0, 0, 0}, {}};
+    const double each = (p.high - p.low - (parts - 1) * p.gap) / parts;
+    for (int k = 1; k < parts; ++k) even.joints.push_back(p.low + k * each + (k - 0.5) * p.gap);
+    if (each < p.leastPart - kLevel) std::get<0>(even.score) = 1;
+    even = judged(std::move(even));
+    // Supports are to be set where equal parts want them, rather than strips be cut.
+    parting.onPlaces = found && std::get<0>(found->score) <= std::get<0>(even.score);
+    parting.joints = parting.onPlaces ? std::move(found->joints) : std::move(even.joints);
     return parting;
 }
 

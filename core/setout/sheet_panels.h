@@ -4,6 +4,8 @@
 #include "core/setout/common_rules.h"
 #include "core/setout/set_out.h"
 
+#include <functional>
+#include <span>
 #include <stop_token>
 #include <vector>
 
@@ -38,15 +40,25 @@ Mm solidMovement(Mm widthAcrossGrain);
 /// How many equal strips stay within `mostGap` of a curve of this radius when they are flat.
 int stripsFor(Mm along, Mm radius, Mm mostGap);
 
-/// Where a length is parted so that no part is longer than `longest`: as few parts as can be, at the places given if
-/// that many suffice; among equals the most even round the centre, then those whose shortest part is longest.
+/// A length to be parted into panels.
+struct Parted {
+    double low{}, high{};
+    double most{};   ///< the longest panel, > 0
+    double gap{};    ///< at every joint, half of it from either panel
+    double centre{}; ///< that joints are to lie evenly about
+    double leastPart{};
+    bool symmetric{};
+};
+/// Where it is parted: as few parts as can be, at the places given if that many suffice and none is shorter than the
+/// least; among equals the most even round the centre, then those whose shortest part is longest. Where places part
+/// off slivers and equal parts do not, equal parts.
 struct Parting {
     std::vector<double> joints; ///< rising
     bool onPlaces = true;       ///< false: no choice of places does it, the parts are equal
 };
-/// @pre low < high, longest > 0; places rising
-Parting partLength(double low, double high, double longest, const std::vector<double>& places, double centre,
-                   double leastPart, bool symmetric);
+/// @param places  rising  @param slivers  how many panels narrower than the least joints make on the surface as it is
+Parting partLength(const Parted& parted, std::span<const double> places,
+                   const std::function<int(const std::vector<double>&)>& slivers = {});
 
 SetOut setOutPanels(const SetOutRequest& request, const SheetGoods& sheet, const PanelRules& rules,
                     const std::stop_token& stop = {});

@@ -430,9 +430,11 @@ double groutByFormulaKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double den
 }
 
 Kg groutFor(const SetOut& setOut, const Tile& tile) {
-    double area = 0;
-    for (const Piece& p : setOut.pieces) area += areaMm2(p.shape) / 1e6;
-    return {area * groutKgPerM2(tile.width, tile.height, setOut.jointWidth, tile.thickness, kGroutKgPerDm3)};
+    // Joints of the factory between the chips of a mosaic; else of the rule between the tiles.
+    const Mm joint = tile.mosaic() && tile.joint.value > 0 ? tile.joint : setOut.jointWidth;
+    return {areaMm2(setOut.net) / 1e6 *
+            groutKgPerM2(tile.mosaic() ? tile.chipWidth : tile.width, tile.mosaic() ? tile.chipHeight : tile.height,
+                         joint, tile.thickness, kGroutKgPerDm3)};
 }
 
 SetOut setOutTiles(const SetOutRequest& request, const Tile& tile, const TileRules& rules,

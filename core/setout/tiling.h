@@ -44,7 +44,8 @@ SetOutFamily tileSetOut();
 double groutKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3);
 double groutByFormulaKgPerM2(Mm width, Mm height, Mm joint, Mm depth, double densityKgPerDm3);
 
-/// The grout that a set-out of ordinary tiles takes, at the density of cement grout; as deep as the tiles are thick.
+/// The grout that a set-out takes: the joints' share of the tiled area, of a mosaic those between its chips, as deep as
+/// the tiles are thick, at the density of cement grout.
 inline constexpr double kGroutKgPerDm3 = 1.6;
 Kg groutFor(const SetOut& setOut, const Tile& tile);
 

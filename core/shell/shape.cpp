@@ -219,7 +219,8 @@ private:
             const double low = at - *width / 2, high = at + *width / 2;
             const Ring strip = u.along ? Ring{{b.low.x, low}, {b.high.x, low}, {b.high.x, high}, {b.low.x, high}}
                                        : Ring{{low, b.low.y}, {high, b.low.y}, {high, b.high.y}, {low, b.high.y}};
-            PlacedSupport placed{.support = index, .centre = at, .along = u.along, .shape = overlap(m_.outline, strip)};
+            PlacedSupport placed{
+                .support = index, .centre = at, .along = u.along, .kind = u.kind, .shape = overlap(m_.outline, strip)};
             if (placed.shape.empty())
                 outside = true;
             else

@@ -28,6 +28,7 @@ struct PlacedSupport {
     int support{};
     double centre{}; ///< x, or y where it runs along
     bool along{};    ///< runs along x
+    SupportKind kind{};
     Region shape;
     friend bool operator==(const PlacedSupport&, const PlacedSupport&) = default;
 };

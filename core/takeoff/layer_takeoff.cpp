@@ -54,12 +54,14 @@ LayerTakeoff takeOffBattens(const SurfaceShape& shape, const std::vector<bool>& 
     LayerTakeoff t;
     for (const PlacedSupport& s : shape.supports) {
         if (!isBatten[static_cast<std::size_t>(s.support)]) continue;
-        for (const Region& part : partsOf(s.shape)) {
+        // A window goes right through; what leaves some of its width standing does not part it.
+        const Region there = intersection(s.shape, shape.net);
+        for (const Region& part : partsOf(there)) {
             const Bounds b = boundsOf(part);
             const double length = s.along ? b.width() : b.height();
             if (length > 10) t.lengths.push_back({length});
         }
-        t.area = t.area + m2(s.shape);
+        t.area = t.area + m2(there);
     }
     return t;
 }

@@ -31,10 +31,9 @@ double fixingValue(const NeedFacts& f, std::string_view key) {
     return findField(f.fixing, key) ? valueOf(*f.rules, f.fixing, key) : 0;
 }
 
-void hold(const NeedFacts& f, double places, std::vector<Need>& needs) {
+void hold(const NeedFacts& f, FixedWith by, double places, bool cups, std::vector<Need>& needs) {
     if (places <= 0) return;
-    const bool cups = fixingValue(f, "fixCups") != 0;
-    switch (static_cast<FixedWith>(static_cast<int>(fixingValue(f, "fixWith")))) {
+    switch (by) {
     case FixedWith::Screws: {
         Need screws{.serves = Serves::Screws, .amount = places};
         screws.least = f.through + (f.into ? kBite : kBiteMetal);
@@ -58,6 +57,23 @@ void hold(const NeedFacts& f, double places, std::vector<Need>& needs) {
     case FixedWith::Staples: needs.push_back({.serves = Serves::Staples, .amount = places}); break;
     case FixedWith::AdhesiveAlone: break;
     }
+}
+
+std::vector<SupportLine> holders(const NeedFacts& f) {
+    const SupportKind wanted = f.into ? SupportKind::Batten : SupportKind::Rib;
+    const auto& all = f.shape->supports;
+    const bool any = std::any_of(all.begin(), all.end(), [&](const PlacedSupport& s) { return s.kind == wanted; });
+    std::vector<SupportLine> lines;
+    for (const PlacedSupport& s : all) {
+        if (any && s.kind != wanted) continue;
+        if (s.shape.empty()) lines.push_back({s.along, s.centre});
+        for (const Region& part : partsOf(s.shape)) { // an opening in a side parts it
+            const Bounds b = boundsOf(part);
+            lines.push_back(s.along ? SupportLine{true, s.centre, b.low.x, b.high.x}
+                                    : SupportLine{false, s.centre, b.low.y, b.high.y});
+        }
+    }
+    return lines;
 }
 
 void addNeed(std::vector<Need>& needs, Serves serves, double amount) {
@@ -99,7 +115,7 @@ std::vector<Need> needsOfTrims(const TrimPlan& plan, std::span<const Product> tr
             need.least = trim.thickness + kBite;
             if (screws > 0) needs.push_back(std::move(need));
         }
-        put(Serves::CornerBlocks, std::ceil(blocks));
+        put(Serves::CornerBlocks, blocks); // half of each is the run's that it meets
     }
     return needs;
 }

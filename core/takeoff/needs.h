@@ -4,6 +4,7 @@
 #include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/shell/shape.h"
+#include "core/takeoff/fixings.h"
 #include "core/takeoff/layer_takeoff.h"
 
 #include <array>
@@ -32,6 +33,18 @@ enum class FixedWith { Screws, RivetNuts, PanelClips, HookAndLoop, Staples, Adhe
 
 inline constexpr std::array<std::string_view, 6> kFixedWith{
     "screws", "rivet nuts and machine screws", "panel clips", "hook-and-loop", "staples", "adhesive alone"};
+/// How one layer is held.
+struct Holding {
+    FixedWith by = FixedWith::Screws;
+    bool byWrapping{}; ///< by the clips that are counted with the lining that wraps it
+    friend bool operator==(const Holding&, const Holding&) = default;
+};
+
+/// How one panel of a layer is held: one that comes off again is never glued.
+inline FixedWith holdingOf(const Piece& panel, const Holding& layer) {
+    return panel.removable && layer.by == FixedWith::AdhesiveAlone ? FixedWith::Screws : layer.by;
+}
+
 /// From the ends of a bar to its first and last fixing.
 inline constexpr Mm kFixFromEnd{50};
 
@@ -42,9 +55,10 @@ struct NeedFacts {
     const SetOut* setOut = nullptr;
     const LayerTakeoff* take = nullptr;
     const SurfaceShape* shape = nullptr;
-    Mm through;                      ///< thickness from the layer's face down to what the screws hold in
-    std::optional<Mm> into;          ///< depth of the battens below it; nothing: sheet metal
-    Mm edges;                        ///< of the surface's outline, openings included
+    Mm through;             ///< thickness from the layer's face down to what the screws hold in
+    std::optional<Mm> into; ///< depth of the battens below it; nothing: sheet metal
+    Mm edges;               ///< of the surface's outline, openings included
+    Holding held{};
     std::span<const Field> fixing{}; ///< the fields of how it is fixed, by its family
 };
 
@@ -52,7 +66,12 @@ struct NeedFacts {
 double fixingValue(const NeedFacts& facts, std::string_view key);
 
 /// Fixings at so many places, by what holds the layer there. Source: docs/formulae.md#needs
-void hold(const NeedFacts& facts, double places, std::vector<Need>& needs);
+/// @param cups  under the heads of screws, that it comes off again without harm
+void hold(const NeedFacts& facts, FixedWith by, double places, bool cups, std::vector<Need>& needs);
+
+/// The supports that a layer is fixed to: its battens where the build-up has such below it, else the ribs of the metal;
+/// where a surface has none of that kind, whatever there is.
+std::vector<SupportLine> holders(const NeedFacts& facts);
 
 /// So much of something, if it is anything.
 void addNeed(std::vector<Need>& needs, Serves serves, double amount);

@@ -91,6 +91,13 @@ enum class RemarkKind {
     PanelTooLarge,          ///< {panel} {length} x {width} does not fit the sheet
     PanelPastDoor,          ///< {panel} is {width} at its narrowest; {door} lets {limit} through
     SpanTooWide,            ///< supports {length} apart; {product} carries {limit}
+    EdgeOverhangs,          ///< {product} stands {length} beyond its last support, {limit} is what it bears
+    PanelsUnsupported,      ///< {product} is to span {length} with {supports} support behind it; it carries {limit}
+    PanelSlivers,           ///< {count} of {total} panels under {limit}, the narrowest {width}
+    RunsAlongSupports,      ///< {product} runs the same way as all that it is fixed to
+    LooseBelow,             ///< {product} is stuck to {below}, which gives way
+    BarrierMissing,         ///< {product} where it gets damp, and no barrier on its warm side
+    WaterproofMissing,      ///< {product} where it gets wet, and nothing below it keeps water out
     BendTooTight,           ///< bent to {radius}; {product} bends to {limit}, two of {half} would
     SolidMoves,             ///< {product} moves by {length} over {width}
     CutTileSliver,          ///< {count} cut tiles under {limit}, the narrowest {width}
@@ -140,8 +147,10 @@ using FactValue = std::variant<Mm, std::int64_t, double, std::string, Money, Pie
 using Facts = std::vector<std::pair<std::string, FactValue>>;
 
 enum class FixKind {
-    SetRule,  ///< of the layer that the remark is about
-    SetField, ///< of that layer's product
+    SetRule,     ///< of the layer that the remark is about
+    SetField,    ///< of that layer's product
+    TurnBattens, ///< of that surface: laid the other way
+    AddLayer,    ///< a product of the catalogue, by its id in `key`, before the place `value` of the build-up
 };
 /// What settles a remark by one press: a rule or field, and what to set it to.
 struct Fix {

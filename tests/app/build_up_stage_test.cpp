@@ -116,7 +116,7 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(!page->isWorkingOut(), 20000);
         const QString rows = b->labels(page);
         QVERIFY2(rows.contains(QStringLiteral("chosen")), qPrintable(rows));
-        QVERIFY2(rows.contains(QStringLiteral("−17.")), qPrintable(rows)); // the panels are lighter by so many kg
+        QVERIFY2(rows.contains(QStringLiteral("−16.")), qPrintable(rows)); // the panels are lighter by so many kg
         QTest::keyClick(b->window.get(), Qt::Key_2, Qt::ControlModifier);
         QVERIFY(settlePlan(b->document));
         QCOMPARE(b->document.job().options("ceiling").chosen, 1);

@@ -402,11 +402,34 @@ json fixingsCase(const json& in) {
                 {"max_mm", s.most.value},
                 {"length_mm", s.length ? json(s.length->value) : json(nullptr)}};
     }
-    const PanelFixings f = fixingsOfPanel(ringOf(in.at("outline")), {in.at("inset_mm")}, {in.at("edge_mm")},
-                                          in.at("battens_x_mm").get<std::vector<double>>(), {in.at("field_mm")});
+    std::vector<SupportLine> battens;
+    for (const json& x : in.at("battens_x_mm")) battens.push_back({.at = x.get<double>()});
+    const PanelFixings f = fixingsOfPanel({{ringOf(in.at("outline"))}}, {in.at("inset_mm")}, {in.at("edge_mm")},
+                                          battens, {in.at("field_mm")});
     json spacing = json::array();
     for (const Mm s : f.edgeSpacing) spacing.push_back(s.value);
     return {{"edge_count", f.edge}, {"edge_spacing_mm", spacing}, {"field_count", f.field}, {"total", f.total()}};
+}
+
+/// Through the set-out's own figure where the tile is as it is sold; a depth and a density of one's own by its parts.
+json groutCase(const json& in) {
+    const json tile = in.contains("chip_mm") && !in["chip_mm"].is_null() ? in["chip_mm"] : in.at("tile_mm");
+    const Mm length{tile.at(0)}, width{tile.at(1)}, joint{in.at("joint_mm")};
+    const Mm depth{optionalNumber(in, "depth_mm", in.at("thick_mm"))};
+    const double area = in.at("area_m2"), more = 1 + optionalNumber(in, "waste", 0), density = in.at("density");
+    json got{{"share", groutKgPerM2(length, width, joint, {1}, 1)},
+             {"grout_kg", area * groutKgPerM2(length, width, joint, depth, density) * more}};
+    if (in.contains("bed_mm"))
+        got["adhesive_kg"] = area * in["bed_mm"].get<double>() * in.at("bed_density").get<double>() * more;
+    return got;
+}
+
+json edgeRunsCase(const json& in) {
+    const double degrees = optionalNumber(in, "smooth_deg", 20);
+    const auto runs = edgeRuns(ringOf(in.at("outline")), degrees * std::numbers::pi / 180);
+    json lengths = json::array();
+    for (const EdgeRun& r : runs) lengths.push_back(r.length.value);
+    return {{"count", fixingsRound(runs, {in.at("spacing_mm")})}, {"runs", runs.size()}, {"lengths_mm", lengths}};
 }
 
 /// A rectangle as a surface, and a product of cloth or foam as large as is wanted.
@@ -687,6 +710,8 @@ const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_fro
                                                                       {"tiles", tilesCase},
                                                                       {"stackup", stackUpCase},
                                                                       {"fixings", fixingsCase},
+                                                                      {"grout", groutCase},
+                                                                      {"edge_runs", edgeRunsCase},
                                                                       {"compound_mitre", mitreCase},
                                                                       {"boxed_cushion", cushionCase},
                                                                       {"adhesive", adhesiveCase},

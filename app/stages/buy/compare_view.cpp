@@ -43,6 +43,7 @@ CompareView::CompareView(JobDocument& document, char decimalMark, QWidget* paren
                     c.faces = {{surface, o}};
                     c.cost = o.cost;
                     c.mass = o.mass;
+                    c.totalMass = o.totalMass;
                     c.hours = o.hours;
                     c.pieces = o.pieces;
                     c.cuts = o.cuts;
@@ -69,7 +70,7 @@ CompareView::CompareView(JobDocument& document, char decimalMark, QWidget* paren
             c.faces = s.faces;
             c.cost = s.cost;
             if (c.cost && listed && schemes.front().cost) c.cost = *listed + (*s.cost - *schemes.front().cost);
-            c.mass = s.mass;
+            c.mass = c.totalMass = s.mass;
             c.hours = s.hours;
             c.pieces = s.pieces;
             c.warnings = s.warnings;
@@ -195,7 +196,7 @@ void CompareView::paintFigures(QPainter& p, const QRectF& into, const Column& c,
         money = whole_ ? f.money(*c.cost) : c.chosen ? tr("chosen") : moneyChange;
     }
     row(money, whole_ ? moneyChange : QString());
-    row(f.mass(c.mass), change(c.mass.value - chosen.mass.value, 1));
+    row(f.mass(c.mass), change(c.totalMass.value - chosen.totalMass.value, 1));
     if (c.thickness && chosen.thickness)
         row(f.fineLength(*c.thickness), change(c.thickness->value - chosen.thickness->value, 1));
     row(tr("%1 h").arg(f.number(c.hours, 1)), change(c.hours - chosen.hours, 1));

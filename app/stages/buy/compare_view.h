@@ -43,6 +43,7 @@ private:
         std::vector<std::pair<std::string, OptionFigures>> faces; ///< to be drawn, by surface
         std::optional<Money> cost;
         Kg mass;
+        Kg totalMass; ///< of the job with it
         double hours{};
         int pieces{}, cuts{}, warnings{};
         std::optional<Mm> thickness;

@@ -24,7 +24,7 @@ void PurchaseModel::setPlan(std::shared_ptr<const Plan> plan, const Catalogue& c
 }
 
 int PurchaseModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() || !plan_ ? 0 : static_cast<int>(plan_->purchases.size());
+    return parent.isValid() || !plan_ ? 0 : static_cast<int>(plan_->purchases.size() + plan_->deliveries.size());
 }
 
 int PurchaseModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : Columns; }
@@ -33,7 +33,14 @@ QVariant PurchaseModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount()) return {};
     if (role == Qt::TextAlignmentRole && index.column() > Name)
         return QVariant::fromValue(Qt::Alignment(Qt::AlignRight | Qt::AlignVCenter));
-    const Purchase& p = plan_->purchases[static_cast<std::size_t>(index.row())];
+    const auto row = static_cast<std::size_t>(index.row());
+    if (row >= plan_->purchases.size()) { // what is paid for bringing, below what is brought
+        const DeliveryPlan& d = plan_->deliveries[row - plan_->purchases.size()];
+        if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
+        if (index.column() == Name) return tr("delivery, %1").arg(QString::fromStdString(d.supplier));
+        return index.column() == Cost ? QVariant(figures_.money(d.cost)) : QVariant();
+    }
+    const Purchase& p = plan_->purchases[row];
     const ProductOdds* odds = nullptr;
     if (odds_)
         for (const ProductOdds& o : *odds_)

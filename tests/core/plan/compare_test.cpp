@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/families/family.h"
+#include "core/plan/cut_problems.h"
 #include "core/plan/options.h"
 #include "formats/demo.h"
 #include "tests/support/floors.h"
@@ -83,6 +84,45 @@ private slots:
         std::stop_source stop;
         stop.request_stop();
         QVERIFY(optionFigures(job, "floor", stop.get_token()).empty());
+    }
+
+    void whatIsPromisedIsWhatChoosingGives() {
+        // With a trim along its edges by rule, a supplier who takes 39.00 for bringing, and both.
+        for (const bool brought : {false, true})
+            for (const bool trimmed : {false, true}) {
+                Job job = twoWays();
+                job.consumables = false;
+                job.catalogue.products.back().supplier = "Roll hall";
+                if (brought) job.prices.suppliers = {{"Roll hall", Money{3900, {}}, {}}};
+                if (trimmed) {
+                    Product rail{.id = "rail", .family = "trim", .name = "Rail"};
+                    rail.fields = {{"profile", static_cast<double>(Profile::Skirting)}, {"length", 2400}};
+                    rail.packPrice = Money{700, {}};
+                    job.catalogue.products.push_back(rail);
+                }
+                const auto figures = optionFigures(job, "floor");
+                std::vector<std::optional<Money>> cost;
+                std::vector<Kg> mass;
+                for (const int k : {0, 1}) {
+                    Job chosen = job;
+                    chosen.finishes["floor"].chosen = k;
+                    const Plan bare = plan(chosen);
+                    std::vector<ProductCut> cuts;
+                    for (const CutProblem& problem : cutProblems(chosen, bare)) {
+                        Effort effort;
+                        effort.seed = problem.seed;
+                        effort.iterations = 1;
+                        cuts.push_back(cutProduct(problem, effort));
+                    }
+                    const Plan p = withCuts(bare, chosen, cuts);
+                    cost.push_back(p.totals.cost);
+                    mass.push_back(p.totals.laidMass);
+                }
+                QVERIFY(cost[0] && cost[1] && figures[0].cost && figures[1].cost);
+                QCOMPARE(figures[1].cost->minor - figures[0].cost->minor, cost[1]->minor - cost[0]->minor);
+                QVERIFY(std::abs((figures[1].totalMass - figures[0].totalMass).value - (mass[1] - mass[0]).value) <
+                        1e-9);
+            }
     }
 
     void aSchemeIsTheOptionsOfOneName() {

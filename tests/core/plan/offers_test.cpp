@@ -61,6 +61,84 @@ private slots:
         QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
     }
 
+    void packsOfTwoSizesShareTheNeedAndTheSurfacesTheBill() {
+        // Two floors of 2.6 and 1.4 m2 of planks of 0.2 m2: 13 and 7, 20 in all. A pack of 16 at 60.00 and one of 4 at
+        // 17.00 are 77.00; packs of the catalogue's 10 at 40.00 would be 80.00.
+        Job job = jobWith(test::rectangle(2600, 1000), plankProduct(1000, 200, 10, 4000),
+                          {{"gap", 0}, {"stagger", 0}, {"endLeast", 0}});
+        Surface second = job.surfaces[0];
+        second.id = "second";
+        second.measurement = test::rectangle(1400, 1000);
+        job.surfaces.push_back(second);
+        job.finishes["second"] = job.finishes["floor"];
+        job.consumables = false;
+        job.prices.offers = {
+            {.product = "plank", .supplier = "Hall", .size = 16, .price = {6000, {}}, .lot = LotRule::Any},
+            {.product = "plank", .supplier = "Hall", .size = 4, .price = {1700, {}}, .lot = LotRule::Any}};
+        const Plan bare = plan(job);
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, bare)) cuts.push_back(cutProduct(problem, {.iterations = 1}));
+        for (const Plan& p : {bought(job), withCuts(bare, job, cuts)}) {
+            const auto lines = linesOf(p, "plank");
+            int needed = 0, capacity = 0;
+            std::int64_t cost = 0;
+            double consumed = 0;
+            std::map<std::string, std::int64_t> bears;
+            for (const Purchase* q : lines) {
+                QVERIFY(q->unitsLeft() >= 0);
+                QVERIFY(q->consumedArea.value <= q->boughtArea.value + 1e-9);
+                needed += q->unitsNeeded;
+                capacity += q->packs * q->unitsPerPack;
+                cost += q->cost->minor;
+                consumed += q->consumedArea.value;
+                for (const PurchaseShare& s : q->shares) bears[s.surface] += s.cost->minor;
+            }
+            QCOMPARE(needed, unitsNeededOf(p.purchases, "plank"));
+            QVERIFY(capacity >= needed);
+            QVERIFY(std::abs(consumed - needed * 0.2) < 1e-9);
+            QCOMPARE(bears["floor"] + bears["second"], cost);
+            // As their planks are: whatever the sizes of the packs.
+            const double share = double(bears["floor"]) / double(cost);
+            QVERIFY2(std::abs(share - 13.0 / 20) < 0.06, qPrintable(QString::number(share)));
+        }
+    }
+
+    void stockOfOneNameIsPricedByItsSize() {
+        // Sheets of 1000 x 1000 at 20.00 and of 2000 x 1000 at 30.00 that both are called "half": each line by its own.
+        Job job = jobWith(test::rectangle(1500, 900), plankProduct(1000, 200, 10, 4000), {});
+        Product ply{.id = "ply", .family = "sheet", .name = "Ply"};
+        ply.fields = {{"length", 500}, {"width", 400}, {"thickness", 6}, {"edgeTrim", 0}};
+        ply.packPrice = Money{100000, {}};
+        job.catalogue.products.push_back(ply);
+        job.consumables = false;
+        CutList& list = job.cutLists["ply"];
+        list.useOwnStock = false;
+        StockEntry small{.id = "a", .name = "half"}, large{.id = "b", .name = "half"};
+        small.length = small.width = Reading{{}, {1000}};
+        small.price = Money{2000, {}};
+        large.length = Reading{{}, {2000}};
+        large.width = Reading{{}, {1000}};
+        large.price = Money{3000, {}};
+        list.stock = {small, large};
+        LoosePiece lid{.id = "p1", .name = "Lid"}, shelf{.id = "p2", .name = "Shelf"};
+        lid.shape = {{westrum::rectangle(0, 0, 900, 900)}};
+        shelf.shape = {{westrum::rectangle(0, 0, 1900, 900)}};
+        list.pieces = {lid, shelf};
+        const Plan bare = plan(job);
+        std::vector<ProductCut> cuts;
+        for (const CutProblem& problem : cutProblems(job, bare)) cuts.push_back(cutProduct(problem, {.iterations = 1}));
+        const Plan p = withCuts(bare, job, cuts);
+        const auto lines = linesOf(p, "ply");
+        std::int64_t cost = 0;
+        for (const Purchase* q : lines) cost += q->cost->minor;
+        std::int64_t items = 0;
+        for (const ProductCut& c : cuts)
+            if (c.product == "ply")
+                for (const CutItem& item : c.items) items += item.stock == "a" ? 2000 : 3000;
+        QCOMPARE(cost, items);
+        for (std::size_t i = 1; i < lines.size(); ++i) QVERIFY(lines[i]->size != lines[0]->size);
+    }
+
     void whatMustBeOfOneLotComesFromOneSupplier() {
         // 1.5 l. Half a litre costs 5.00 here, a litre 9.00 there: one of each is cheapest, 14.00; or, all of one
         // lot, three times half a litre for 15.00.

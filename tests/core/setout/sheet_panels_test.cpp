@@ -73,6 +73,45 @@ private slots:
         QVERIFY((joints == std::vector<double>{1800, 3600}));
     }
 
+    void jointsTakeTheirGapOutOfThePanels() {
+        // Sheets give 1200, joints 2: three panels reach 3 x 1200 + 2 x 2 = 3604, and not a tenth further.
+        const auto partsOver = [](double length) {
+            const Parting p = partLength({0, length, 1200, 2, length / 2, 150, false}, {});
+            double before = 0;
+            for (std::size_t i = 0; i <= p.joints.size(); ++i) {
+                const double next = i < p.joints.size() ? p.joints[i] : length;
+                const double gaps = (i > 0 ? 1 : 0) + (i < p.joints.size() ? 1 : 0);
+                if (next - before - gaps > 1200 + 1e-6) return -1; // longer than a sheet
+                before = next;
+            }
+            return static_cast<int>(p.joints.size()) + 1;
+        };
+        QCOMPARE(partsOver(3600), 3);
+        QCOMPARE(partsOver(3604), 3);
+        QCOMPARE(partsOver(3604.1), 4);
+        QCOMPARE(partsOver(1200), 1);
+    }
+
+    void noStripIsPartedOffBesideAWidePanel() {
+        // 2450 long, sheets give 2430. Posts at 20, 2420 and 1225: the one in the middle, not a strip of 20.
+        const SetOut s = setOutPanels(wall(sheetOfSize(2450, 900), {20, 1225, 2420}), sheet(), {});
+        QVERIFY((jointsOf(s) == std::vector<double>{1225}));
+        // Only posts beside the ends: equal parts, and the joint asks for a support.
+        const SetOut off = setOutPanels(wall(sheetOfSize(2450, 900), {20, 2420}), sheet(), {});
+        QVERIFY((jointsOf(off) == std::vector<double>{1225}));
+        const auto said = [](const SetOut& o, RemarkKind kind) {
+            return std::find_if(o.remarks.begin(), o.remarks.end(), [&](const Remark& r) { return r.kind == kind; });
+        };
+        QVERIFY(said(off, RemarkKind::JointsOffSupport) != off.remarks.end());
+        QVERIFY(said(off, RemarkKind::PanelSlivers) == off.remarks.end());
+        // By hand it may be as narrow as one likes, and is told: 44 left of 2450 less gaps.
+        SetOutRequest byHand = wall(sheetOfSize(2450, 900), {20, 1225, 2420});
+        byHand.joints = {2420};
+        const SetOut hand = setOutPanels(byHand, sheet(), {});
+        const auto sliver = said(hand, RemarkKind::PanelSlivers);
+        QVERIFY(sliver != hand.remarks.end() && sliver->fix && sliver->fix->key == "leastPanel");
+    }
+
     void partingIsTheBestOfAllPartings() {
         // Against every choice of places for two joints.
         std::mt19937 dice(11);
@@ -80,7 +119,7 @@ private slots:
             const double high = 2600 + dice() % 2400, longest = 1200 + dice() % 600;
             std::vector<double> places;
             for (double x = 150 + dice() % 300; x < high; x += 200 + dice() % 300) places.push_back(x);
-            const Parting p = partLength(0, high, longest, places, high / 2, 150, false);
+            const Parting p = partLength({0, high, longest, 0, high / 2, 150, false}, places);
             double last = 0, shortest = high;
             for (const double j : p.joints) {
                 QVERIFY(j - last <= longest + 1e-6);

@@ -171,6 +171,23 @@ private slots:
         QCOMPARE(setOutTiles(wall(sheetOfSize(790, 454)), tile(), rules).slivers, 0);
     }
 
+    void groutFillsTheJointsOfAllThatIsTiled() {
+        // 1 m2 of chips of 23.17 with joints of 2, 4 deep: a pitch of 25.17, share 1 - (23.17 / 25.17)2 = 0.15260,
+        // x 4 x 1.6 = 0.9766 kg; the mesh they come on has no joints of its own.
+        SetOut tiled;
+        tiled.net = {{westrum::rectangle(0, 0, 1000, 1000)}};
+        tiled.jointWidth = {2};
+        Tile mosaic{.width = {300}, .height = {300}, .thickness = {4}, .joint = {2}};
+        mosaic.chipWidth = mosaic.chipHeight = {23.17};
+        QVERIFY(std::abs(groutFor(tiled, mosaic).value - 0.9766) < 1e-4);
+        // 150 x 150, joint 2, 6 deep: share 1 - (150 / 152)2 = 0.026143 of the whole square metre: 0.25097 kg.
+        const Tile tile{.width = {150}, .height = {150}, .thickness = {6}, .joint = {2}};
+        QVERIFY(std::abs(groutFor(tiled, tile).value - 0.25097) < 1e-5);
+        // A window is not tiled; a set-out of a wall says the same as its area.
+        tiled.net.rings.push_back({{0, 0}, {0, 500}, {500, 500}, {500, 0}});
+        QVERIFY(std::abs(groutFor(tiled, tile).value - 0.75 * 0.25097) < 1e-5);
+    }
+
     void groutIsOverstatedByTheFormula() {
         // 150 x 150, joint 2, 6 deep, 1.8 kg/dm3: joints take 1 - 22500 / 23104 = 2.614 % of the area.
         QVERIFY(std::abs(groutKgPerM2({150}, {150}, {2}, {6}, 1.8) - 0.282341) < 1e-6);

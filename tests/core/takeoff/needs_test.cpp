@@ -1,7 +1,9 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "core/families/family.h"
+#include "core/families/holding.h"
 #include "core/plan/plan.h"
+#include "core/setout/lining.h"
 #include "core/takeoff/needs.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -35,7 +37,15 @@ class NeedsTest : public QObject {
     Product product_;
 
     std::vector<Need> needs(Mm through, std::optional<Mm> into) {
-        return needsOf({&product_, &rules_, &setOut_, &take_, &shape_, through, into, {6000}});
+        const Product* product = &product_;
+        const FieldValues* rules = &rules_;
+        const Holding held = holdingsOf({&product, 1}, {&rules, 1}).front();
+        return needsOf({&product_, &rules_, &setOut_, &take_, &shape_, through, into, {6000}, held});
+    }
+    /// Supports of 40 mm, 3 m long.
+    void support(bool along, double at, SupportKind kind) {
+        const Ring strip = along ? westrum::rectangle(0, at - 20, 3000, 40) : westrum::rectangle(at - 20, 0, 40, 3000);
+        shape_.supports.push_back({0, at, along, kind, {{strip}}});
     }
 
 private slots:
@@ -49,14 +59,18 @@ private slots:
 
     void panelIsScrewedRoundItsEdgeAndAlongItsBatten() {
         // 1230 x 630 with the screws 15 mm in: 1200 / 200 = 6 spaces and 600 / 200 = 3, twice each: 18, corners shared.
-        // A batten in the middle: 600 / 300 = 2 spaces, one screw between those of the edges.
+        // A batten in the middle: 600 / 300 = 2 spaces, one screw between those of the edges. One that runs along
+        // takes 1200 / 300 = 4 spaces, three screws. A rib behind battens holds nothing.
         Piece panel;
         panel.shape = {{westrum::rectangle(0, 0, 1230, 630)}};
         setOut_.pieces = {panel};
-        shape_.supports = {{0, 615, false, {}}, {0, 300, true, {}}};
+        support(false, 615, SupportKind::Batten);
+        support(false, 300, SupportKind::Rib);
+        QCOMPARE(amountOf(needs({6}, Mm{20}), Serves::Screws), 19.0);
+        support(true, 300, SupportKind::Batten);
         const std::vector<Need> n = needs({6}, Mm{20});
         QCOMPARE(n.size(), 1UL);
-        QCOMPARE(n[0].amount, 19.0);
+        QCOMPARE(n[0].amount, 22.0);
         // 6 mm of ply into 20 mm of batten: 6 + 12 = 18 mm to hold, 6 + 20 - 4 = 22 mm to stay short of the skin.
         QCOMPARE(n[0].least, Mm{18});
         QCOMPARE(n[0].most, Mm{22});
@@ -71,10 +85,87 @@ private slots:
         QVERIFY(needs({6}, {}).empty());
     }
 
+    void aCurveIsOneSideHoweverFinelyItIsDivided() {
+        // 2000 x 800 with a top that bows up by 60: below, 1970 / 200 = 10 spaces; the sides, 770 / 200 = 4 each; the
+        // bow is about 4.8 longer than straight, 10 spaces: 28 in all, where every short piece of it once had its own.
+        const auto bowed = [](int parts) {
+            Ring ring{{0, 0}, {2000, 0}};
+            for (int i = 0; i <= parts; ++i) {
+                const double x = 2000.0 * (parts - i) / parts, t = (x - 1000) / 1000;
+                ring.push_back({x, 800 + 60 * (1 - t * t)});
+            }
+            return ring;
+        };
+        for (const int parts : {12, 40, 160, 900}) {
+            const Region panel{{bowed(parts)}};
+            QCOMPARE(fixingsOfPanel(panel, {15}, {200}, {}, {300}).edge, 28);
+            // Clips: sides of 800 have 700 between the first and last: 4 + 1; below 1900 / 200: 11; the top the same.
+            int clips = 0;
+            for (const ClippedSide& side : clippedSides(panel, {200})) clips += side.clips.count;
+            QCOMPARE(clips, 5 + 5 + 11 + 11);
+        }
+        // A square with round corners is one closed run: 4 x 700 + 2 pi 150 = 3742, 15 inside it 3648 round: 19.
+        for (const int corners : {24, 48, 200})
+            QCOMPARE(fixingsOfPanel({{roundedRectangle(0, 0, 1000, 1000, 150, corners)}}, {15}, {200}, {}, {300}).edge,
+                     19);
+        // Turned, mirrored or begun at another corner it is the same.
+        Ring ring = bowed(40);
+        std::rotate(ring.begin(), ring.begin() + 17, ring.end());
+        QCOMPARE(fixingsOfPanel({{ring}}, {15}, {200}, {}, {300}).edge, 28);
+        for (Point& p : ring) p.x = -p.x;
+        std::reverse(ring.begin(), ring.end());
+        QCOMPARE(fixingsOfPanel({{ring}}, {15}, {200}, {}, {300}).edge, 28);
+    }
+
+    void aBattenBehindAWindowHoldsOnBothSidesOfIt() {
+        // 1000 x 800, a hole from 300 to 600 across the batten at x 500: below the hole 300 - 15 - 15 = 270, one space,
+        // above it 800 - 600 - 30 = 170, one space: the ends at the edge have their screws, those at the hole get one.
+        Ring hole = westrum::rectangle(350, 300, 300, 300);
+        std::reverse(hole.begin(), hole.end());
+        const Region panel{{westrum::rectangle(0, 0, 1000, 800), hole}};
+        const std::array battens{SupportLine{.at = 500}};
+        QCOMPARE(fixingsOfPanel(panel, {15}, {200}, battens, {300}).field, 2);
+        // One that ends in the middle of the panel holds it at its end too.
+        const std::array half{SupportLine{.at = 200, .from = 0, .to = 400}};
+        QCOMPARE(fixingsOfPanel(panel, {15}, {200}, half, {300}).field, 2);
+    }
+
+    void everyLayerIsHeldInOneWay() {
+        Product ply{.id = "ply", .family = "sheet", .name = "ply"}, glue{.id = "g", .family = "adhesive", .name = "g"};
+        Product felt{.id = "felt", .family = "roll", .name = "felt"};
+        FieldValues none, wrapped{{"face", static_cast<double>(LinedFace::Panels)}};
+        const auto held = [&](std::vector<const Product*> products, std::vector<const FieldValues*> rules) {
+            return holdingsOf(products, rules);
+        };
+        QVERIFY(held({&ply}, {&none})[0].by == FixedWith::Screws);
+        QVERIFY(held({&glue, &ply}, {&none, &none})[1].by == FixedWith::AdhesiveAlone);
+        // Wrapped: the wrapping's clips, counted once, with the lining.
+        const auto clips = held({&ply, &glue, &felt}, {&none, &none, &wrapped});
+        QVERIFY(clips[0].by == FixedWith::PanelClips && clips[0].byWrapping);
+        QVERIFY(clips[2].by == FixedWith::PanelClips);
+        // Said otherwise: that, and no clips.
+        FieldValues loop{{"fixWith", static_cast<double>(FixedWith::HookAndLoop)}};
+        const auto looped = held({&ply, &felt}, {&loop, &wrapped});
+        QVERIFY(looped[0].by == FixedWith::HookAndLoop && !looped[0].byWrapping);
+        QVERIFY(looped[1].by != FixedWith::PanelClips);
+        // Glued, but one panel comes off again: screws with cups for that one.
+        product_ = ply;
+        Piece fixed, off;
+        fixed.shape = {{westrum::rectangle(0, 0, 1230, 630)}};
+        off.shape = {{westrum::rectangle(0, 700, 1230, 630)}};
+        off.removable = true;
+        setOut_.pieces = {fixed, off};
+        const std::vector<Need> n = needsOf(
+            {&product_, &rules_, &setOut_, &take_, &shape_, {6}, Mm{20}, {6000}, {FixedWith::AdhesiveAlone, false}});
+        QCOMPARE(amountOf(n, Serves::Screws), 18.0);
+        QCOMPARE(amountOf(n, Serves::ScrewCups), 18.0);
+    }
+
     void boardsAreFixedWhereTheyCrossSupports() {
         product_.family = "boards";
         product_.fields = {{"cover", 90}};
-        for (const double x : {100.0, 700.0, 1300.0}) shape_.supports.push_back({0, x, false, {}});
+        for (const double x : {100.0, 700.0, 1300.0}) support(false, x, SupportKind::Batten);
+        for (const double x : {200.0, 500.0, 800.0}) support(false, x, SupportKind::Rib); // behind the battens
         Piece longOne, shortOne;
         longOne.shape = {{westrum::rectangle(0, 0, 1400, 90)}};
         shortOne.shape = {{westrum::rectangle(650, 90, 750, 90)}};
