@@ -158,6 +158,18 @@ std::set<std::string_view> wantedProducts(const Job& job, const SurfaceStage& pl
 
 } // namespace
 
+namespace {
+
+/// Surfaces in an order of their own: how a job lists them must not change what the searches find.
+std::vector<const SurfacePlan*> byId(const std::vector<SurfacePlan>& surfaces) {
+    std::vector<const SurfacePlan*> all;
+    for (const SurfacePlan& s : surfaces) all.push_back(&s);
+    std::stable_sort(all.begin(), all.end(), [](const auto* a, const auto* b) { return a->surface < b->surface; });
+    return all;
+}
+
+} // namespace
+
 std::vector<CutProblem> cutProblems(const SurfaceStage& plan, const CuttingInput& input) {
     const Job& job = input.read;
     std::vector<CutProblem> problems;
@@ -180,15 +192,20 @@ std::vector<CutProblem> cutProblems(const SurfaceStage& plan, const CuttingInput
         addStock(problem, list);
         const Family& family = *familyOf(product.family);
         WantedPieces found;
-        for (const SurfacePlan& planned : plan.surfaces)
-            for (std::size_t i = 0; i < planned.layers.size() && family.pieces; ++i) {
+        for (const SurfacePlan* surface : byId(plan.surfaces))
+            for (std::size_t i = 0; i < surface->layers.size() && family.pieces; ++i) {
+                const SurfacePlan& planned = *surface;
                 const LayerPlan& layer = planned.layers[i];
                 if (layer.product != product.id || (family.setOut && !layer.setOut.laid())) continue;
                 // Several layers of one surface keep their pieces apart by the layer's place.
                 const std::string at = static_cast<int>(i) == planned.face ? std::string() : "@" + std::to_string(i);
                 family.pieces(product, planned.surface, at, layer, found);
             }
-        if (family.edgePieces) family.edgePieces(product, plan.trims, found);
+        if (family.edgePieces) {
+            family.edgePieces(product, plan.trims, found);
+            std::stable_sort(found.pieces.begin(), found.pieces.end(),
+                             [](const CutPiece& a, const CutPiece& b) { return a.key < b.key; });
+        }
         problem.pieces = std::move(found.pieces);
         problem.decided = std::move(found.decided);
         problem.leastDecided = found.leastDecided;
