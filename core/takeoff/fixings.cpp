@@ -9,6 +9,7 @@
 namespace westrum {
 namespace {
 constexpr double kNoDirection = 0.02; // mm: a side as short as that
+constexpr double kRounding = 0.01;    // mm: what outlines are off by once they were cut
 } // namespace
 
 RunFixings fixingsAlong(Mm length, Mm end, Mm spacing) {
@@ -47,7 +48,7 @@ std::vector<EdgeRun> edgeRuns(const Ring& outline, double runsOnRad) {
 namespace {
 
 std::int64_t spacesOf(Mm length, Mm apart, bool closed) {
-    return std::max<std::int64_t>(closed ? 3 : 1, roundUp(length.value / apart.value));
+    return std::max<std::int64_t>(closed ? 3 : 1, roundUp((length.value - kRounding) / apart.value));
 }
 
 /// Every side moved inwards, neighbours brought to meet; as many vertices as the outline.
@@ -95,6 +96,12 @@ std::vector<Within> within(const std::vector<Ring>& rings, bool along, double at
     for (std::size_t i = 1; i < hits.size(); i += 2)
         parts.push_back({hits[i - 1].first, hits[i].first, hits[i - 1].second, hits[i].second});
     return parts;
+}
+
+double lengthOf(const std::vector<Within>& parts) {
+    double all = 0;
+    for (const Within& w : parts) all += w.to - w.from;
+    return all;
 }
 
 } // namespace
@@ -159,13 +166,17 @@ PanelFixings fixingsOfPanel(const Region& panel, Mm inset, Mm edgeSpacing, std::
     for (const SupportLine& s : supports) {
         const double low = s.along ? b.low.y : b.low.x, high = s.along ? b.high.y : b.high.x;
         if (!any || s.at <= low + 1e-6 || s.at >= high - 1e-6) continue;
-        for (const Within& w : within(lines, s.along, s.at)) {
+        // A hole that it only touches, on either side of it, does not part it.
+        const std::vector<Within> below = within(lines, s.along, s.at - kRounding),
+                                  above = within(lines, s.along, s.at + kRounding);
+        for (const Within& w : lengthOf(below) >= lengthOf(above) ? below : above) {
             const double from = std::max(w.from, s.from), to = std::min(w.to, s.to);
             if (to <= from + 1e-6) continue;
             // An end on the edge's line of fixings has one already.
             const int ends = (w.holeBefore || from > w.from + 1 ? 1 : 0) + (w.holeAfter || to < w.to - 1 ? 1 : 0);
             fixings.field +=
-                static_cast<int>(std::max<std::int64_t>(1, roundUp((to - from) / fieldSpacing.value))) - 1 + ends;
+                static_cast<int>(std::max<std::int64_t>(1, roundUp((to - from - kRounding) / fieldSpacing.value))) - 1 +
+                ends;
         }
     }
     return fixings;

@@ -65,19 +65,33 @@ private:
         Surface s;
         s.id = s.name = "s" + std::to_string(i);
         s.kind = kinds[static_cast<std::size_t>(between(0, kinds.size() - 1))];
-        s.measurement = test::rectangle(between(500, 2600), between(400, 1500));
-        s.supports = {{"Batten",
-                       SupportKind::Batten,
-                       between(0, 1) == 1,
-                       mm(between(30, 120)),
-                       mm(40),
-                       between(2, 4),
-                       mm(between(200, 450)),
-                       {}}};
+        const int length = between(500, 2600), height = between(400, 1500), first = between(30, 120),
+                  apart = between(200, 450);
+        const bool along = between(0, 1) == 1;
+        s.measurement = test::rectangle(length, height);
+        if (length > 1400 && height > 700 && between(0, 2) == 0)
+            s.measurement.notches.push_back(
+                notch(between(0, 1) * 2, between(150, 500), between(200, 600), between(80, 250)));
+        if (length > 1400 && height > 900 && between(0, 2) == 0) {
+            Opening window;
+            window.name = "Window";
+            window.kind = OpeningKind::Window;
+            window.width = mm(between(200, 500));
+            window.height = mm(between(150, 300));
+            window.place = {0, mm(between(300, 500)), 3, mm(between(200, 800)), false};
+            s.openings.push_back(window);
+        }
+        const int count = 1 + ((along ? height : length) - 2 * first) / apart;
+        s.supports = {{"Batten", SupportKind::Batten, along, mm(first), mm(40), count, mm(apart), {}}};
         const auto& layers = buildUps[static_cast<std::size_t>(between(0, static_cast<int>(buildUps.size()) - 1))];
         for (const char* id : layers) {
             Layer l{id, {}, {}, false};
             if (std::string(id) == "linnet-suede") l.rules["face"] = 1;
+            if (stockFormOf(job.catalogue.find(id)->family) == StockForm::Sheets && between(0, 1)) {
+                l.rules["symmetric"] = 0;
+                l.rules["grain"] = between(0, 1);
+            }
+            if (std::string(id) == "larch-board") l.rules["direction"] = between(0, 1);
             job.finishes[s.id].now().layers.push_back(std::move(l));
         }
         job.surfaces.push_back(std::move(s));
@@ -107,7 +121,7 @@ std::map<std::string, double> needsOf(const Plan& p) {
 
 bool same(const std::map<std::string, double>& a, const std::map<std::string, double>& b) {
     return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const auto& x, const auto& y) {
-        return x.first == y.first && std::abs(x.second - y.second) < 1e-6;
+        return x.first == y.first && std::abs(x.second - y.second) < 1e-3; // a cut may end at another rounding
     });
 }
 
@@ -117,6 +131,10 @@ QByteArray differing(const Plan& a, const Plan& b) {
     for (const Purchase& p : a.purchases) costs[p.product] += p.cost ? p.cost->minor : 0;
     for (const Purchase& p : b.purchases) costs[p.product] -= p.cost ? p.cost->minor : 0;
     QByteArray said;
+    auto needs = needsOf(a);
+    for (const auto& [what, amount] : needsOf(b)) needs[what] -= amount;
+    for (const auto& [what, by] : needs)
+        if (std::abs(by) > 1e-6) said += ' ' + QByteArray::fromStdString(what) + ' ' + QByteArray::number(by);
     for (const auto& [product, by] : costs)
         if (by != 0) said += ' ' + QByteArray::fromStdString(product) + ' ' + QByteArray::number(qlonglong(by));
     return said;
@@ -190,6 +208,30 @@ private slots:
             QVERIFY2(a.totals.cost == b.totals.cost, (job + differing(a, b)).constData());
             QVERIFY2(std::abs(a.totals.laidMass.value - b.totals.laidMass.value) < 1e-6, job.constData());
             QVERIFY2(same(needsOf(a), needsOf(b)), job.constData());
+        }
+    }
+
+    void theHandOfASurfaceChangesNothing() {
+        // Mirrored, supports, openings and all. Planks begin at the left whatever the hand, and what is nested on a roll
+        // is another puzzle mirrored, its nap as it was: both are left out.
+        for (unsigned seed = 1; seed <= jobsDealt(120); ++seed) {
+            Job job = JobDealer(seed).deal();
+            std::erase_if(job.surfaces, [&](const Surface& s) {
+                const Product* face = job.catalogue.find(job.finish(s.id).layers.back().product);
+                return familyOf(face->family)->laid.floats || stockFormOf(face->family) == StockForm::Roll;
+            });
+            if (job.surfaces.empty()) continue;
+            Job other = job;
+            for (Surface& s : other.surfaces) {
+                const std::string id = s.id;
+                s = mirrored(s);
+                s.id = s.name = id;
+            }
+            const Plan a = planned(job), b = planned(other);
+            const QByteArray said = QByteArray("job ") + QByteArray::number(seed) + differing(a, b);
+            QVERIFY2(a.totals.cost == b.totals.cost, said.constData());
+            QVERIFY2(std::abs(a.totals.laidMass.value - b.totals.laidMass.value) < 1e-6, said.constData());
+            QVERIFY2(same(needsOf(a), needsOf(b)), said.constData());
         }
     }
 
