@@ -13,7 +13,9 @@ QByteArray csvCell(const QString& text) {
     // A spreadsheet also strips blanks before it looks.
     qsizetype first = 0;
     while (first < safe.size() && safe[first].isSpace() && !dangerous.contains(safe[first])) ++first;
-    if (first < safe.size() && dangerous.contains(safe[first])) safe.prepend(QLatin1Char('\''));
+    // An apostrophe of its own would be taken for ours on the way back.
+    const bool ours = safe.startsWith(QLatin1Char('\''));
+    if (ours || (first < safe.size() && dangerous.contains(safe[first]))) safe.prepend(QLatin1Char('\''));
     const bool quote = safe.contains(QLatin1Char(',')) || safe.contains(QLatin1Char('"')) ||
                        safe.contains(QLatin1Char('\n')) || safe.contains(QLatin1Char('\r')) ||
                        safe.contains(QLatin1Char(';'));

@@ -120,9 +120,9 @@ void TallyStrip::recompute() {
             100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value),
             1);
     if (laid) {
-        waste.madeOf << tr("Bought %1, laid %2: %3 is paid for and not on the floor.")
+        waste.madeOf << tr("Of all finishes %1 are bought and %2 laid: %3 are paid for and on no surface.")
                             .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
-                     << tr("Planks opened %1, laid %2: %3 goes in cutting (%4).")
+                     << tr("What is opened of them comes to %1: %3 more than the %2 laid go in cutting or are left as offcuts (%4).")
                             .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea),
                                  f.percent(share(t.consumedArea)));
     }

@@ -136,10 +136,12 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
                                        [&, id = stock](const CutItem& i) { return i.stock == id && !i.rack; });
         if (alike > 1 && !p.size.empty() && item != cut.items.end()) p.size += " " + sizeOf(*item, cut.form);
     }
+    double bought = 0; // of all its sizes, in m2
+    for (const auto& [stock, p] : bySize) bought += p.boughtArea.value;
     bool first = true;
     for (auto& entry : bySize) {
         Purchase& p = entry.second;
-        p.laidArea = {first ? laid : 0};
+        p.laidArea = {bought > 0 ? laid * p.boughtArea.value / bought : first ? laid : 0};
         p.laidMass = {first ? mass : 0};
         if (bar.length.value <= 0) p.boughtMass = {p.boughtArea.value * perM2};
         if (p.packs == 0)

@@ -15,7 +15,7 @@ std::vector<double> freePlaces(const CutItem& item) {
         if (x <= 1 || x >= item.lengthMm - 1) continue;
         const bool clear = std::none_of(item.pieces.begin(), item.pieces.end(), [&](const LyingPiece& o) {
             const Bounds b = boundsOf(o.shape);
-            return b.low.x < x - 1e-6 && b.high.x > x + 1e-6;
+            return b.low.x < x + item.kerfMm / 2 - 1e-6 && b.high.x > x - item.kerfMm / 2 + 1e-6;
         });
         if (clear) places.push_back(x);
     }
@@ -48,9 +48,9 @@ std::vector<RoughCut> roughCuts(std::span<const ProductCut> cuts, std::optional<
         if (c.form == StockForm::Roll) continue; // it is rolled up
         for (const CutItem& item : c.items) {
             if (item.rack || item.decided) continue;
-            const bool wide =
-                loadWidth && item.widthMm > loadWidth->value + 1e-6 && item.lengthMm > loadWidth->value + 1e-6;
-            if (item.lengthMm <= loadLength->value + 1e-6 && !wide) continue;
+            // It may lie either way round.
+            const bool wide = loadWidth && std::min(item.widthMm, item.lengthMm) > loadWidth->value + 1e-6;
+            if (std::max(item.widthMm, item.lengthMm) <= loadLength->value + 1e-6 && !wide) continue;
             RoughCut r{c.product, item.stock.empty() ? std::string() : item.name, 1, {item.lengthMm}, {item.widthMm},
                        {}};
             if (!wide) r.across = partedBy(freePlaces(item), item.lengthMm, loadLength->value);

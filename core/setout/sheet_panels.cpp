@@ -226,13 +226,27 @@ private:
         out_.pieces.push_back(std::move(p));
     }
 
-    /// What is sawn out of a panel is a rectangle almost, or the largest square in a round hole.
+    /// How far a rectangle must stand back from the bounds of a hole all round to lie in it: nothing where it has sharp
+    /// corners, 0.29 of the radius of round ones.
+    static double cornersOff(const Ring& hole) {
+        const Bounds b = boundsOf(hole);
+        const Region within{{Ring(hole.rbegin(), hole.rend())}};
+        double low = 0, high = std::min(b.width(), b.height()) / 2;
+        for (int i = 0; i < 24; ++i) {
+            const double t = i == 0 ? 0 : (low + high) / 2, w = b.width() - 2 * t, h = b.height() - 2 * t;
+            const bool fits =
+                w > 0 && h > 0 && areaMm2(difference({{rectangle(b.low.x + t, b.low.y + t, w, h)}}, within)) < 1;
+            if (fits && i == 0) return 0;
+            (fits ? high : low) = t;
+        }
+        return high;
+    }
+
+    /// What is sawn out of a panel serves again as the largest rectangle in it.
     void addCutout(const Ring& hole, int piece) {
         const Bounds b = boundsOf(hole);
-        const double fill = std::abs(signedArea(hole)) / (b.width() * b.height());
-        const double share = fill > 0.94 ? 1 : std::sqrt(0.5);
-        const Mm length{b.width() * share - 2 * (sheet_.kerf.value + rules_.gap.value)};
-        const Mm width{b.height() * share - 2 * (sheet_.kerf.value + rules_.gap.value)};
+        const double off = 2 * (cornersOff(hole) + sheet_.kerf.value + rules_.gap.value);
+        const Mm length{b.width() - off}, width{b.height() - off};
         if (std::min(length, width) < kLeastCutout) return;
         int opening = -1;
         for (const OpeningFact& o : request_.openings)

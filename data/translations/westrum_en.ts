@@ -104,20 +104,6 @@
         </translation>
     </message>
     <message numerus="yes">
-        <source>%n pack(s)</source>
-        <translation>
-            <numerusform>%n pack</numerusform>
-            <numerusform>%n packs</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
-        <source>%1: %n length(s), %2 in all. Pre-drill; check each with a straight edge.</source>
-        <translation>
-            <numerusform>%1: %n length, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
-            <numerusform>%1: %n lengths, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
         <source>%1: about %n board(s), flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</source>
         <translation>
             <numerusform>%1: about %n board, flat and open in the van for two days. Sort them: the loud ones apart, the bent ones for short pieces.</numerusform>
@@ -255,6 +241,13 @@
         <translation>
             <numerusform>Panel %1, side of %2: %n clip, the first %3 from its end, then every %4.</numerusform>
             <numerusform>Panel %1, side of %2: %n clips, the first %3 from its end, then every %4.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1: %n piece(s), %2 in all. Pre-drill; check each with a straight edge.</source>
+        <translation>
+            <numerusform>%1: %n piece, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
+            <numerusform>%1: %n pieces, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
         </translation>
     </message>
 </context>

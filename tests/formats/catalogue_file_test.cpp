@@ -45,6 +45,8 @@ private slots:
         QVERIFY(back.faults.empty());
         QCOMPARE(back.products.size(), all.products.size());
         QCOMPARE(back.products[0].name, all.products[0].name);
+        all.products[0].name = "'s Heron"; // an apostrophe of its own stays
+        QCOMPARE(read(catalogueAsCsv(all), all).products[0].name, all.products[0].name);
         // A quote that is never closed is a character, and an inch mark inside a cell another.
         CsvReader rows(QStringLiteral("a,\"b\nc,72 1/2\" wide\n\n\"d\r\ne\",f"), QLatin1Char(','));
         CsvRow row;

@@ -196,7 +196,9 @@ void CompareView::paintFigures(QPainter& p, const QRectF& into, const Column& c,
         money = whole_ ? f.money(*c.cost) : c.chosen ? tr("chosen") : moneyChange;
     }
     row(money, whole_ ? moneyChange : QString());
-    row(f.mass(c.mass), change(c.totalMass.value - chosen.totalMass.value, 1));
+    // What changes with it elsewhere, trims and battens, counts too.
+    const QString heavier = change(c.totalMass.value - chosen.totalMass.value, 1);
+    row(f.mass(c.mass), whole_ || heavier.size() < 2 ? heavier : tr("%1 in the van").arg(heavier));
     if (c.thickness && chosen.thickness)
         row(f.fineLength(*c.thickness), change(c.thickness->value - chosen.thickness->value, 1));
     row(tr("%1 h").arg(f.number(c.hours, 1)), change(c.hours - chosen.hours, 1));

@@ -57,6 +57,18 @@ private slots:
         QCOMPARE(roughCuts(std::vector{c}, Mm{1600}, {})[0].across, (std::vector<double>{1409.5}));
     }
 
+    void theYardsBladeTakesNothingOffAPiece() {
+        // One piece ends at 1432 and the next begins at 1434: there is no room for a blade of 3 between them.
+        QVERIFY(roughCuts(std::vector{sheetWith({{5, 1427}, {1434, 900}})}, Mm{1500}, {})[0].across.empty());
+        QCOMPARE(roughCuts(std::vector{sheetWith({{5, 1427}, {1435, 900}})}, Mm{1500}, {})[0].across,
+                 (std::vector<double>{1433.5}));
+        // Stored the other way round a sheet is as long: it does not go into a car of 1500.
+        ProductCut turned = sheetWith({{5, 800}});
+        std::swap(turned.items[0].lengthMm, turned.items[0].widthMm);
+        QCOMPARE(roughCuts(std::vector{turned}, Mm{1500}, Mm{1300}).size(), 1UL);
+        QVERIFY(roughCuts(std::vector{turned}, Mm{2500}, Mm{1300}).empty());
+    }
+
     void sheetsPartedAlikeAreOneLine() {
         ProductCut c = sheetWith({{5, 1200}});
         c.items.push_back(c.items[0]);

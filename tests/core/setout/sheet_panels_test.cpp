@@ -174,6 +174,20 @@ private slots:
         QCOMPARE(s.cutouts[0].length.value, 606.0 - 12);
         QCOMPARE(s.cutouts[0].width.value, 406.0 - 12);
         QVERIFY(s.pieces[0].notched);
+        // Rounded corners are not there: 0.2929 of a radius of 100 goes off all round, of a round hole all but a
+        // square.
+        const auto sawnOut = [&](Ring hole) {
+            std::reverse(hole.begin(), hole.end());
+            Region panel = sheetOfSize(1500, 900);
+            panel.rings.push_back(std::move(hole));
+            return setOutPanels(wall(std::move(panel)), sheet(), {}).cutouts.at(0);
+        };
+        const double lost = sawnOut(westrum::rectangle(300, 200, 600, 400)).length.value;
+        const Cutout rounded = sawnOut(roundedRectangle(300, 200, 600, 400, 100, 96));
+        QVERIFY(std::abs(lost - rounded.length.value - 2 * 29.29) < 1.5);
+        const Cutout round = sawnOut(circle({600, 450}, 300, 96));
+        QVERIFY(std::abs(round.length.value - (600 * std::sqrt(0.5) - (600 - lost))) < 1.5);
+        QVERIFY(std::abs(round.length.value - round.width.value) < 0.5);
     }
 
     void spansBendsAndSolidTimberAreChecked() {
