@@ -256,8 +256,12 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
         return FinishWords::tr("%1 lies where it gets damp, with no vapour barrier on its warm side.")
             .arg(f["product"]);
     case RemarkKind::WaterproofMissing:
-        return FinishWords::tr(
-                   "Water gets behind %1 here: nothing below it keeps it out. Put a waterproof coat under it.")
+        return (f.count("on") != 0
+                    ? FinishWords::tr(
+                          "%1 gets wet here, and nothing keeps the water out of it: put a waterproof coat on.")
+                    : FinishWords::tr(
+                          "Water gets behind %1 here, and nothing below keeps it out: put a waterproof coat "
+                          "under it."))
             .arg(f["product"]);
     case RemarkKind::NoBattens:
         return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);

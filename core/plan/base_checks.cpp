@@ -91,12 +91,18 @@ void checkOrder(const Surface& surface, const SurfaceContext& context, const Sur
                            RemarkKind::BarrierMissing,
                            {{"product", context.products[*insulation]->name}},
                            layerFix(context.atHand.barrier, *insulation + 1)});
-    if (face && !waterproof && wet)
+    if (face && !waterproof && wet) {
+        // Below what is stuck, under its glue; else on the face itself.
+        const Family* seen = familyAt(plan, *face);
+        const bool stuck = seen->laid.stuck && seen->laid.stuck(plan.layers[*face].rules);
+        std::size_t place = stuck ? *face : *face + 1;
+        while (stuck && place > 0 && role(place - 1) == LayerRole::Adhesive) --place;
         remarks.push_back({Severity::Warning,
                            {"", Part::Layer, static_cast<int>(*face), {}, static_cast<int>(*face)},
                            RemarkKind::WaterproofMissing,
-                           {{"product", context.products[*face]->name}},
-                           layerFix(context.atHand.waterproof, *face)});
+                           {{"product", context.products[*face]->name}, {"on", std::int64_t{stuck ? 0 : 1}}},
+                           layerFix(context.atHand.waterproof, place)});
+    }
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 #include "app/document/option_worker.h"
 #include "app/document/shell_commands.h"
 #include "formats/demo.h"
+#include "formats/words.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -141,6 +142,37 @@ private slots:
         QTest::qWait(50);
         QCOMPARE(answered.size(), 1U);
         QCOMPARE(answered[0], std::string("bulkhead"));
+    }
+
+    void theBaseIsPutRightByTheFixes() {
+        // Battens along the boards of the ceiling, and a lining glued to wool.
+        Job job = demoJob();
+        Surface& ceiling = *job.surface("ceiling");
+        std::erase_if(ceiling.supports, [](const Support& s) { return s.kind == SupportKind::Batten; });
+        ceiling.supports.push_back(
+            {"Batten", SupportKind::Batten, true, test::mm(210), test::mm(45), 4, test::mm(395), {}});
+        job.finishes["left-lower"].now().layers[0].product = "wool-40";
+        JobDocument d;
+        d.open(job, {});
+        QVERIFY(settlePlan(d));
+        const auto told = [&](RemarkKind kind) -> const Remark* {
+            for (const Remark& r : d.plan()->remarks)
+                if (r.kind == kind) return &r;
+            return nullptr;
+        };
+        for (const auto& [kind, says] :
+             {std::pair(RemarkKind::RunsAlongSupports, "Battens across"), std::pair(RemarkKind::LooseBelow, "Add ")}) {
+            const Remark* r = told(kind);
+            QVERIFY(r);
+            QVERIFY(fixText(d.job(), *r, {}).startsWith(QLatin1String(says)));
+            push(d, takeFix(d, *r));
+            QVERIFY(settlePlan(d));
+            QVERIFY(!told(kind));
+        }
+        QCOMPARE(d.job().finish("left-lower").layers.size(), job.finish("left-lower").layers.size() + 1);
+        d.undoStack().undo();
+        d.undoStack().undo();
+        QVERIFY(d.job() == job);
     }
 };
 WESTRUM_TEST(BuildUpCommandsTest)

@@ -161,17 +161,21 @@ void LogPage::refresh() {
     const ProductFamily* family = face ? productFamily(face->family) : nullptr;
     const CountedAs counted = family ? family->counted : CountedAs::Planks;
     const bool boards = counted == CountedAs::Boards, sheets = counted == CountedAs::Sheets,
-               tiles = counted == CountedAs::Tiles;
+               tiles = counted == CountedAs::Tiles, roll = counted == CountedAs::MetresOfRoll;
     opened_.name->setText(boards   ? tr("Boards opened")
                           : sheets ? tr("Sheets opened")
                           : tiles  ? tr("Tiles opened")
+                          : roll   ? tr("Metres cut off the roll")
                                    : tr("Planks opened"));
     leftOver_.name->setText(boards   ? tr("Whole boards left over")
                             : sheets ? tr("Whole sheets left over")
                             : tiles  ? tr("Whole tiles left over")
+                            : roll   ? tr("Metres left over")
                                      : tr("Whole planks left over"));
-    const QString about =
-        face && face->setOut.laid() && !bought ? tr("about %1").arg(face->setOut.figures.stock) : QString();
+    // A set-out reckons what it takes off a roll in centimetres.
+    const QString about = !face || !face->setOut.laid() || bought ? QString()
+                          : roll ? tr("about %1 m").arg(f.number(face->setOut.figures.stock / 100.0, 1))
+                                 : tr("about %1").arg(face->setOut.figures.stock);
     show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : about,
          bought ? compare(log.opened, bought->unitsNeeded) : QString());
     show(spoilt_, count(log.spoilt), bought ? tr("about %1").arg(spoils) : QString(), {});

@@ -131,6 +131,12 @@ private slots:
         const Plan damp = plan(wet);
         QCOMPARE(told(damp, RemarkKind::BarrierMissing)->fix->key, std::string("film"));
         QCOMPARE(told(damp, RemarkKind::WaterproofMissing)->fix->key, std::string("coat"));
+        QCOMPARE(told(damp, RemarkKind::WaterproofMissing)->fix->value, 2.0); // on the panel
+        // Under tiles, and under their mortar: 0 ply, 1 the coat.
+        Job tiled = wall(SurfaceKind::WetCellWall, {}, {"ply", "glue", "tile"});
+        tiled.catalogue.products.push_back(of("tile", "tiles", {{"width", 150}, {"height", 150}}));
+        tiled.surfaces[0].area.kind = AreaKind::WetCell;
+        QCOMPARE(told(plan(tiled), RemarkKind::WaterproofMissing)->fix->value, 1.0);
         wet.finishes["wall"].now().layers = {
             {"wool", {}, {}, false}, {"film", {}, {}, false}, {"ply", {}, {}, false}, {"coat", {}, {}, false}};
         const Plan dry = plan(wet);
