@@ -90,7 +90,17 @@ void BuyPage::refreshBought(const Purchase& p) {
 
 std::vector<RoughCut> BuyPage::roughCutsNow() const {
     const Passage& way = document_.plan()->passage;
-    return roughCuts(document_.cuts(), way.loadLength, way.loadWidth);
+    // What bends so far is carried in a coil.
+    constexpr Mm kCoil{150};
+    std::vector<ProductCut> stiff;
+    for (const ProductCut& cut : document_.cuts()) {
+        const Product* p = document_.job().catalogue.find(cut.product);
+        const Mm bends = p && productFamily(p->family) && productFamily(p->family)->role == LayerRole::Trim
+                             ? trimOf(*p).leastRadius
+                             : Mm{0};
+        if (bends.value <= 0 || bends > kCoil) stiff.push_back(cut);
+    }
+    return roughCuts(stiff, way.loadLength, way.loadWidth);
 }
 
 void BuyPage::spareAll() {
