@@ -63,6 +63,33 @@ std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const
     return fitSteps(std::move(fit));
 }
 
+/// Glue and coats go where pieces lie: a finish that leaves what furniture hides bare leaves it bare of them too.
+bool onPieces(const Family& family) {
+    return family.product.role == LayerRole::Adhesive || family.product.role == LayerRole::Coating;
+}
+
+/// The surface as the finish over a layer covers it, or where there is none over it the one below.
+SurfaceShape coveredAbove(const SetOutRequest& facts, const Finish& finish, const SurfaceContext& context,
+                          std::size_t layer, const SurfaceShape& shape) {
+    const auto bareBy = [&](std::size_t k) -> std::optional<Mm> {
+        const auto& product = context.products[k];
+        const SetOutFamily* family = product ? findFamily(product->family) : nullptr;
+        if (!family || !findField(family->ruleFields, "hidden")) return std::nullopt;
+        const FieldValues& rules = finish.layers[k].rules;
+        if (valueOf(rules, family->ruleFields, "hidden") == 0) return Mm{-1};
+        return Mm{valueOf(rules, family->ruleFields, "bearing")};
+    };
+    std::optional<Mm> bearing;
+    for (std::size_t k = layer + 1; k < finish.layers.size() && !bearing; ++k) bearing = bareBy(k);
+    for (std::size_t k = layer; k-- > 0 && !bearing;) bearing = bareBy(k);
+    if (!bearing || bearing->value < 0) return shape;
+    SurfaceShape covered = shape;
+    SetOutRequest whole = facts;
+    whole.sides.clear(); // gaps at the edges are the finish's
+    covered.net = toCover(whole, true, *bearing, {});
+    return covered;
+}
+
 SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Catalogue& catalogue,
                         const SurfaceContext& context, const MeasuredOutline& measured, const std::stop_token& stop) {
     SurfacePlan p;
@@ -104,15 +131,16 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
                     setOutLayer(requestFor(facts, finish, context, i, panelsBelow(p.layers)), *product, planned,
                                 remarks, stop);
                 else if (family.takeOff)
-                    family.takeOff({.surface = surface,
-                                    .shape = p.shape,
-                                    .outline = p.measured.outline,
-                                    .product = *product,
-                                    .below = i > 0 ? next(i - 1) : nullptr,
-                                    .above = next(i + 1),
-                                    .spread = context.spread,
-                                    .close = context.close},
-                                   planned, remarks);
+                    family.takeOff(
+                        {.surface = surface,
+                         .shape = onPieces(family) ? coveredAbove(facts, finish, context, i, p.shape) : p.shape,
+                         .outline = p.measured.outline,
+                         .product = *product,
+                         .below = i > 0 ? next(i - 1) : nullptr,
+                         .above = next(i + 1),
+                         .spread = context.spread,
+                         .close = context.close},
+                        planned, remarks);
             }
         }
         // A remark on a layer that is not seen says whose it is.

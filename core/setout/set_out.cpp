@@ -36,6 +36,21 @@ void markFeature(SetOut& setOut, Point seen) {
     if (best) best->feature = true;
 }
 
+namespace {
+
+/// What of a hidden zone stays bare when its edges are reached under: those along which something is seen. Where it
+/// stands against the end of the surface there is nothing to reach under from.
+Region reachedUnder(const Region& zone, const Region& outline, Mm bearing) {
+    constexpr double kTouches = 0.05; // mm: rounding between a zone and the side it stands at
+    const Bounds b = boundsOf(zone);
+    const double more = 2 * bearing.value + 1;
+    const Region around{{rectangle(b.low.x - more, b.low.y - more, b.width() + 2 * more, b.height() + 2 * more)}};
+    const Region beyond = difference(around, inset(outline, kTouches));
+    return intersection(inset(unionOf(zone, beyond), bearing.value), zone);
+}
+
+} // namespace
+
 Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing, Mm gap) {
     Region outline = request.outline;
     for (const SideFact& side : request.sides) {
@@ -49,7 +64,8 @@ Region toCover(const SetOutRequest& request, bool leaveBare, Mm bearing, Mm gap)
     if (!leaveBare || request.hidden.empty()) return outline;
     std::vector<Ring> bare;
     for (const Region& zone : request.hidden)
-        for (const Ring& ring : (bearing.value > 0 ? inset(zone, bearing.value) : zone).rings) bare.push_back(ring);
+        for (const Ring& ring : (bearing.value > 0 ? reachedUnder(zone, request.outline, bearing) : zone).rings)
+            bare.push_back(ring);
     return bare.empty() ? outline : difference(outline, unionOf(bare));
 }
 

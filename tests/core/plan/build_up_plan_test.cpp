@@ -131,6 +131,28 @@ private slots:
         QVERIFY(a.totals == b.totals);
     }
 
+    void whatFurnitureHidesIsLeftBareByEveryLayer() {
+        // A cupboard 800 wide from the left end and the foot, 600 high, before a wall of 2000 x 1000. Ply reaches under
+        // it by 50 along its two seen edges: bare are 750 x 550, so glue and paint cover 2 - 0.4125 = 1.5875 m2.
+        Job job = walls();
+        Zone cupboard;
+        cupboard.name = "Cupboard";
+        cupboard.width = mm(800);
+        cupboard.height = mm(600);
+        cupboard.place = {0, mm(0), 3, mm(0), false};
+        job.surfaces[0].zones = {cupboard};
+        lay(job, "left", {of("glue"), of("ply", {{"hidden", 1}, {"bearing", 50}, {"gap", 0}}), of("paint")});
+        const Plan bare = plan(job);
+        const auto& left = bare.surface("left")->layers;
+        for (const std::size_t i : {0, 2})
+            QVERIFY2(std::abs(left[i].area.value - 1.5875) < 1e-4, left[i].product.c_str());
+        QVERIFY(std::abs(left[1].area.value - 1.5875) < 1e-4);
+        // Covered behind it too, all of it counts.
+        lay(job, "left", {of("glue"), of("ply", {{"gap", 0}}), of("paint")});
+        const Plan whole = plan(job);
+        for (const LayerPlan& l : whole.surface("left")->layers) QVERIFY(std::abs(l.area.value - 2) < 1e-4);
+    }
+
     void panelsUnderTilesAreSetOutToo() {
         Job job = walls();
         lay(job, "left", {of("ply"), of("glue"), of("tile")});

@@ -237,11 +237,18 @@ private slots:
         rules.hiddenBare = true;
         rules.gap = {0};
         rules.bearing = {60};
-        // Bare but for 60 mm along its edges: 3000 x 900 less (1000 - 120) x (900 - 120).
+        // Bare but for 60 mm along the one edge where something is seen, up to the walls at the others: 3000 x 900 less
+        // (1000 - 60) x 900.
         double area = 0;
         for (const Piece& p : setOutPanels(r, sheet(), rules).pieces) area += areaMm2(p.shape);
-        const double expected = 3000.0 * 900 - 880.0 * 780;
+        const double expected = 3000.0 * 900 - 940.0 * 900;
         QVERIFY(std::abs(area - expected) < 2 * 900 + 10); // less a joint's gap at most
+        // In the middle of the wall it is reached under from all sides: less (600 - 120) x (300 - 120).
+        r.hidden = {Region{{rectangle(1200, 300, 600, 300)}}};
+        double all = 0;
+        const SetOut middle = setOutPanels(r, sheet(), rules);
+        for (const Piece& p : middle.pieces) all += areaMm2(p.shape);
+        QVERIFY(std::abs(all - (3000.0 * 900 - 480.0 * 180)) < 2 * 900 + 10);
     }
 
     void whatCannotBeIsSaidInRemarks() {
