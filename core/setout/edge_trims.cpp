@@ -243,7 +243,13 @@ private:
                 before_.push_back(-1);
                 after_.push_back(-1);
             };
-            for (const auto& [from, to] : gapsOf(chain.path, *s.surface, *s.shape, kLeastRun)) {
+            auto gaps = gapsOf(chain.path, *s.surface, *s.shape, kLeastRun);
+            if (there && chain.side >= 0 && there->measured && there->measured->measured() &&
+                edge.side < static_cast<int>(there->measured->sides.size()))
+                addGapsBeyond(s.measured->sides[static_cast<std::size_t>(chain.side)], chain.path,
+                              there->measured->sides[static_cast<std::size_t>(edge.side)], *there->surface,
+                              *there->shape, kLeastRun, gaps);
+            for (const auto& [from, to] : gaps) {
                 add(at, from);
                 at = to;
             }

@@ -55,6 +55,22 @@ double turnAt(const Ring& ring, std::size_t i) {
     return std::atan2(cross(in, out), dot(in, out));
 }
 
+namespace {
+
+/// Brought into order, those that nearly touch made one.
+void join(std::vector<std::pair<double, double>>& gaps, double leastBetween) {
+    std::sort(gaps.begin(), gaps.end());
+    std::vector<std::pair<double, double>> joined;
+    for (const auto& g : gaps)
+        if (!joined.empty() && g.first <= joined.back().second + leastBetween)
+            joined.back().second = std::max(joined.back().second, g.second);
+        else
+            joined.push_back(g);
+    gaps = std::move(joined);
+}
+
+} // namespace
+
 std::vector<std::pair<double, double>> gapsOf(const Ring& path, const Surface& surface, const SurfaceShape& shape,
                                               double leastBetween) {
     std::vector<std::pair<double, double>> gaps;
@@ -83,14 +99,21 @@ std::vector<std::pair<double, double>> gapsOf(const Ring& path, const Surface& s
         }
         before += step;
     }
-    std::sort(gaps.begin(), gaps.end());
-    std::vector<std::pair<double, double>> joined;
-    for (const auto& g : gaps)
-        if (!joined.empty() && g.first <= joined.back().second + leastBetween)
-            joined.back().second = std::max(joined.back().second, g.second);
-        else
-            joined.push_back(g);
-    return joined;
+    join(gaps, leastBetween);
+    return gaps;
+}
+
+void addGapsBeyond(const Ring& side, const Ring& path, const Ring& other, const Surface& there,
+                   const SurfaceShape& shape, double leastBetween, std::vector<std::pair<double, double>>& gaps) {
+    const double length = lengthOf(side), otherLength = lengthOf(other), whole = lengthOf(path);
+    if (side.empty() || path.empty() || otherLength < 1) return;
+    const double begins = distance(side.front(), path.front());
+    for (const auto& [from, to] : gapsOf(other, there, shape, leastBetween)) {
+        const double low = std::max(0.0, length * (1 - to / otherLength) - begins);
+        const double high = std::min(whole, length * (1 - from / otherLength) - begins);
+        if (high > low) gaps.emplace_back(low, high);
+    }
+    join(gaps, leastBetween);
 }
 
 } // namespace westrum

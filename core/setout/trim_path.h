@@ -26,4 +26,10 @@ double turnAt(const Ring& ring, std::size_t corner);
 std::vector<std::pair<double, double>> gapsOf(const Ring& path, const Surface& surface, const SurfaceShape& shape,
                                               double leastBetween);
 
+/// Gaps where openings of the surface beyond a shared edge reach it, a doorway in the wall that a floor meets: added to
+/// those along a path on its own side of the edge. The two sides of the edge run opposite ways.
+/// @param side  that the path lies on  @param other  the same edge as a side of `there`
+void addGapsBeyond(const Ring& side, const Ring& path, const Ring& other, const Surface& there,
+                   const SurfaceShape& shape, double leastBetween, std::vector<std::pair<double, double>>& gaps);
+
 } // namespace westrum

@@ -278,6 +278,35 @@ private slots:
         QCOMPARE(ends(3), std::tuple(TrimEnd::Blocked, TrimEnd::Blocked, 1760.0)); // a block 20 wide at either end
     }
 
+    void aSkirtingStopsAtADoorwayOfTheWall() {
+        // The wall's foot is 3000 long and meets the floor's side 2; its doorway begins 400 from its left end and is
+        // 700 wide. On the floor, which owns the edge and runs the other way, 1900 and 400 are left, whoever is listed
+        // first.
+        for (const bool wallFirst : {false, true}) {
+            Job job = box();
+            job.catalogue.products.push_back(trim("skirt", Profile::Skirting));
+            Surface& wall = add(job, "wall", SurfaceKind::LeftWall, 3000, 1500);
+            Opening door;
+            door.name = "Doorway";
+            door.place.side = 0;
+            door.place.fromSide = mm(0);
+            door.place.fromCross = mm(400);
+            door.width = mm(700);
+            door.height = mm(1200);
+            wall.openings.push_back(door);
+            wall.edges.resize(4);
+            wall.edges[0] = {EdgeKind::Meets, "floor", 2, {}, {}, {}};
+            job.surfaces[0].edges.resize(4);
+            job.surfaces[0].edges[2] = {EdgeKind::Meets, "wall", 0, {}, {}, {}};
+            if (wallFirst) std::reverse(job.surfaces.begin(), job.surfaces.end());
+            const Plan p = plan(job);
+            std::multiset<double> lengths;
+            for (const TrimRun* r : runsOf(p, "floor", 2)) lengths.insert(std::round(r->length.value));
+            QVERIFY2((lengths == std::multiset<double>{400, 1900}),
+                     qPrintable(QString::number(lengths.size()) + QStringLiteral(" runs")));
+        }
+    }
+
     void runsBreakAtOpeningsAndJoinOnSupports() {
         Job job = box();
         job.catalogue.products.push_back(trim("strip", Profile::CoverStrip));
