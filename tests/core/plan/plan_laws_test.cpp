@@ -10,6 +10,7 @@
 
 #include <map>
 #include <random>
+#include <set>
 
 using namespace westrum;
 using namespace westrum::test;
@@ -212,8 +213,8 @@ private slots:
     }
 
     void theHandOfASurfaceChangesNothing() {
-        // Mirrored, supports, openings and all. Planks begin at the left whatever the hand, and what is nested on a roll
-        // is another puzzle mirrored, its nap as it was: both are left out.
+        // Mirrored, supports, openings and all. Planks begin at the left whatever the hand, and what is nested on a
+        // roll is another puzzle mirrored, its nap as it was: both are left out.
         for (unsigned seed = 1; seed <= jobsDealt(120); ++seed) {
             Job job = JobDealer(seed).deal();
             std::erase_if(job.surfaces, [&](const Surface& s) {
@@ -232,6 +233,21 @@ private slots:
             QVERIFY2(a.totals.cost == b.totals.cost, said.constData());
             QVERIFY2(std::abs(a.totals.laidMass.value - b.totals.laidMass.value) < 1e-6, said.constData());
             QVERIFY2(same(needsOf(a), needsOf(b)), said.constData());
+        }
+    }
+
+    void everyPieceHasAKeyOfItsOwn() {
+        std::vector<Job> jobs{demoJob()};
+        for (unsigned seed = 1; seed <= jobsDealt(120); ++seed) jobs.push_back(JobDealer(seed).deal());
+        for (const Job& job : jobs) {
+            const SurfaceStage surfaces = Planner(0.05).surfaces(surfacesInput(job), {});
+            for (const CutProblem& problem : cutProblems(job, surfaces)) {
+                std::set<std::string> keys;
+                for (const CutPiece& piece : problem.pieces) QVERIFY2(keys.insert(piece.key).second, piece.key.c_str());
+            }
+            std::set<std::string> runs;
+            for (const TrimRun& run : surfaces.trims.runs)
+                QVERIFY2(runs.insert(run.surface + '/' + run.name).second, run.name.c_str());
         }
     }
 
