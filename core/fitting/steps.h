@@ -36,7 +36,7 @@ enum class StepKind {
     TailsThrough, ///< {count} openings that are covered first
     // Layers below a finish.
     LayBarrier,     ///< {product} {strips} {total} {lap}
-    FitInsulation,  ///< {product} {packs} {area} {between}
+    FitInsulation,  ///< {product} {area} {between}
     FixBattens,     ///< {product} {count} {total}
     SpreadAdhesive, ///< {product} {amount} {minutes} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
     Coat,           ///< {product} {coats} {amount}

@@ -3,15 +3,26 @@
 #include <algorithm>
 
 namespace westrum {
+
+bool isSound(const Product& product) {
+    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
+}
+
+LayersSeen layersSeen(const Finish& finish, const SurfaceContext& context) {
+    LayersSeen seen;
+    for (std::size_t i = 0; i < finish.layers.size(); ++i) {
+        const auto& product = context.products[i];
+        seen.products.push_back(product && isSound(*product) ? &*product : nullptr);
+        seen.rules.push_back(&finish.layers[i].rules);
+    }
+    return seen;
+}
+
 namespace {
 
 std::optional<Product> productOf(const Job& job, const std::string& id) {
     const Product* found = id.empty() ? nullptr : job.catalogue.find(id);
     return found ? std::optional(*found) : std::nullopt;
-}
-
-bool isSound(const Product& product) {
-    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
 }
 
 /// In which lengths a product of bars comes: as it is sold, other sizes, and the rack, which costs nothing.
@@ -124,14 +135,8 @@ SetOutRequest requestFor(const SetOutRequest& surface, const Finish& finish, con
     r.backed = isBacked(context, layer, surface);
     const Family* family = familyOf(r.product.family);
     if (family && family->look) {
-        std::vector<const Product*> products;
-        std::vector<const FieldValues*> rules;
-        for (std::size_t i = 0; i < context.products.size(); ++i) {
-            const auto& p = context.products[i];
-            products.push_back(p && isSound(*p) ? &*p : nullptr);
-            rules.push_back(&finish.layers[i].rules);
-        }
-        family->look({products, rules, layer, panelsBelow}, r);
+        const LayersSeen seen = layersSeen(finish, context);
+        family->look({seen.products, seen.rules, layer, panelsBelow}, r);
     }
     return r;
 }

@@ -29,6 +29,17 @@ struct SurfaceContext {
     friend bool operator==(const SurfaceContext&, const SurfaceContext&) = default;
 };
 
+/// Whether a product's fields are all there and within their ranges.
+bool isSound(const Product& product);
+
+/// The layers of a surface as rules about several of them see them: null for a product that the catalogue lacks or that
+/// is not sound. They point into what was given.
+struct LayersSeen {
+    std::vector<const Product*> products;
+    std::vector<const FieldValues*> rules;
+};
+LayersSeen layersSeen(const Finish& finish, const SurfaceContext& context);
+
 /// @param floorLength  of the first measured floor, on which the datum hangs
 SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured, Mm floorLength,
                          const Passage& passage);

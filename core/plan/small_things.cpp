@@ -5,10 +5,6 @@
 namespace westrum {
 namespace {
 
-bool isSound(const Product& product) {
-    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
-}
-
 std::optional<LayerRole> roleOf(const Product& product) {
     const ProductFamily* family = productFamily(product.family);
     return family ? std::optional(family->role) : std::nullopt;

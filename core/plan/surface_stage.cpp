@@ -33,10 +33,6 @@ const Product* soundProduct(const std::optional<Product>& product, const std::st
     return &*product;
 }
 
-bool isSound(const Product& product) {
-    return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
-}
-
 std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const SurfaceContext& context) {
     FitFacts fit;
     for (const Ring& ring : p.measured.outline.rings) fit.edgeLength = fit.edgeLength + Mm{perimeter(ring)};
@@ -107,14 +103,8 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
     SetOutRequest facts;
     if (p.measured.measured()) facts = requestOf(surface, p.shape, p.measured, context);
     p.face = faceLayer(finish, catalogue);
-    std::vector<const Product*> products;
-    std::vector<const FieldValues*> rules;
-    for (std::size_t i = 0; i < finish.layers.size(); ++i) {
-        const auto& product = context.products[i];
-        products.push_back(product && isSound(*product) ? &*product : nullptr);
-        rules.push_back(&finish.layers[i].rules);
-    }
-    const std::vector<Holding> held = holdingsOf(products, rules);
+    const LayersSeen seen = layersSeen(finish, context);
+    const std::vector<Holding> held = holdingsOf(seen.products, seen.rules);
     for (std::size_t i = 0; i < finish.layers.size(); ++i) {
         const Layer& layer = finish.layers[i];
         LayerPlan planned{

@@ -97,7 +97,7 @@ enum class RemarkKind {
     RunsAlongSupports,      ///< {product} runs the same way as all that it is fixed to
     LooseBelow,             ///< {product} is stuck to {below}, which gives way
     BarrierMissing,         ///< {product} where it gets damp, and no barrier on its warm side
-    WaterproofMissing,      ///< {product} where it gets wet, and nothing below it keeps water out
+    WaterproofMissing,      ///< {product} where it gets wet, and no waterproof coat {on} it or below it
     BendTooTight,           ///< bent to {radius}; {product} bends to {limit}, two of {half} would
     SolidMoves,             ///< {product} moves by {length} over {width}
     CutTileSliver,          ///< {count} cut tiles under {limit}, the narrowest {width}
