@@ -32,6 +32,7 @@ void SocketMeter::letGo() {
     taking_ = false;
     connecting_ = false;
     patience_.stop();
+    unanswered_ = false;
     received_.clear();
     socket_.abort();
 }
@@ -43,11 +44,12 @@ void SocketMeter::take() {
     taking_ = true;
     received_.clear();
     socket_.readAll(); // what came unasked is no answer to this
-    socket_.write(kMeterTake);
+    socket_.write(meterRequest(++request_));
     patience_.start();
 }
 
 void SocketMeter::fail(MeterFault fault) {
+    if (fault == MeterFault::Silent) unanswered_ = true;
     taking_ = false;
     patience_.stop();
     received_.clear();
@@ -56,18 +58,28 @@ void SocketMeter::fail(MeterFault fault) {
 
 void SocketMeter::read() {
     received_ += socket_.read(4096);
-    if (!taking_) return received_.clear();
-    const qsizetype end = received_.indexOf('\n');
-    if (end < 0) {
-        if (received_.size() > kLongestMeterLine) fail(MeterFault::NotUnderstood);
-        return;
+    while (taking_) {
+        const qsizetype end = received_.indexOf('\n');
+        if (end < 0) {
+            if (received_.size() > kLongestMeterLine) fail(MeterFault::NotUnderstood);
+            return;
+        }
+        const QByteArray line = received_.left(end);
+        received_.remove(0, end + 1);
+        heard(line);
     }
-    const MeterAnswer answer = readMeterLine(received_.left(end));
-    if (const auto* fault = std::get_if<MeterFault>(&answer)) return fail(*fault);
+    received_.clear();
+}
+
+void SocketMeter::heard(const QByteArray& line) {
+    if (line.trimmed().isEmpty() || requestOf(line)) return; // an echo
+    const MeterLine said = readMeterLine(line);
+    const bool reading = std::holds_alternative<Mm>(said.answer);
+    if (said.request ? *said.request != request_ : unanswered_ && reading) return; // of an earlier request, or it may be
+    if (const auto* fault = std::get_if<MeterFault>(&said.answer)) return fail(*fault);
     taking_ = false;
     patience_.stop();
-    received_.clear();
-    emit taken(std::get<Mm>(answer));
+    emit taken(std::get<Mm>(said.answer));
 }
 
 } // namespace westrum

@@ -25,7 +25,10 @@ signals:
     void readyChanged();
 };
 
-/// A meter that listens on a local socket, such as the simulated one.
+/// A meter that listens on a local socket, such as the simulated one. Requests are numbered, and a reading is taken
+/// only for the request that it answers: late and second answers, empty lines and the request's own echo are passed
+/// over. A meter that does not number its answers is believed until one of them failed to come in time; from then on,
+/// until it is connected anew, nothing tells whether an answer is that one's.
 class SocketMeter final : public LaserMeter {
     Q_OBJECT
 public:
@@ -41,11 +44,14 @@ public:
 
 private:
     void read();
+    void heard(const QByteArray& line);
     void fail(MeterFault fault);
 
     QLocalSocket socket_;
     QTimer patience_;
     QByteArray received_;
+    unsigned request_ = 0;    ///< the one asked last
+    bool unanswered_ = false; ///< an earlier one was given up: an answer without a number may be its own
     bool taking_ = false;
     bool connecting_ = false;
 };

@@ -4,6 +4,7 @@
 
 #include <QByteArray>
 
+#include <optional>
 #include <variant>
 
 namespace westrum {
@@ -23,14 +24,21 @@ enum class MeterFault {
 /// What one line of a meter says.
 using MeterAnswer = std::variant<Mm, MeterFault>;
 
+/// One line of a meter: what it says, and of which request if it says so.
+struct MeterLine {
+    MeterAnswer answer;
+    std::optional<unsigned> request;
+};
 /// Reads one line, without its newline. A length that is none, or beyond the range of such a meter, is NotUnderstood.
-MeterAnswer readMeterLine(const QByteArray& line);
+MeterLine readMeterLine(const QByteArray& line);
 
-/// "R 3640.2", "E weak" and so on, with the newline.
-QByteArray meterLine(const MeterAnswer& answer);
+/// "R 3640.2 #7", "E weak #7" and so on, with the newline; without the number if there is none.
+QByteArray meterLine(const MeterAnswer& answer, std::optional<unsigned> request = {});
 
-/// What asks for a reading, with the newline.
-inline constexpr char kMeterTake[] = "TAKE\n";
+/// What asks for a reading: "TAKE 7", with the newline; 1 and up.
+QByteArray meterRequest(unsigned request);
+/// The number of a request's line; nothing if it is none.
+std::optional<unsigned> requestOf(const QByteArray& line);
 
 /// A meter's range, 30 mm to 60 m; nothing longer than this many bytes is a line of it.
 inline constexpr double kMeterLeastMm = 30, kMeterMostMm = 60000;

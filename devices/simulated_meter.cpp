@@ -1,6 +1,7 @@
 #include "devices/simulated_meter.h"
 
 #include <QLocalSocket>
+#include <QTimer>
 
 #include <array>
 #include <cmath>
@@ -8,13 +9,16 @@
 namespace westrum {
 namespace {
 
-constexpr std::array<std::pair<MeterMood, const char*>, 7> kMoods{{{MeterMood::Normal, "normal"},
-                                                                   {MeterMood::Weak, "weak"},
-                                                                   {MeterMood::Battery, "battery"},
-                                                                   {MeterMood::Range, "range"},
-                                                                   {MeterMood::Silent, "silent"},
-                                                                   {MeterMood::Garbage, "garbage"},
-                                                                   {MeterMood::Drop, "drop"}}};
+constexpr std::array<std::pair<MeterMood, const char*>, 10> kMoods{{{MeterMood::Normal, "normal"},
+                                                                    {MeterMood::Weak, "weak"},
+                                                                    {MeterMood::Battery, "battery"},
+                                                                    {MeterMood::Range, "range"},
+                                                                    {MeterMood::Silent, "silent"},
+                                                                    {MeterMood::Garbage, "garbage"},
+                                                                    {MeterMood::Drop, "drop"},
+                                                                    {MeterMood::Late, "late"},
+                                                                    {MeterMood::Twice, "twice"},
+                                                                    {MeterMood::Echo, "echo"}}};
 
 } // namespace
 
@@ -23,7 +27,7 @@ SimulatedMeter::SimulatedMeter(quint32 seed, QObject* parent) : QObject(parent),
         while (QLocalSocket* socket = server_.nextPendingConnection()) {
             connect(socket, &QLocalSocket::readyRead, this, [this, socket] {
                 while (socket->canReadLine())
-                    if (socket->readLine(kLongestMeterLine) == kMeterTake) answer(*socket);
+                    if (const auto request = requestOf(socket->readLine(kLongestMeterLine))) answer(*socket, *request);
             });
             connect(socket, &QLocalSocket::disconnected, socket, &QObject::deleteLater);
         }
@@ -58,16 +62,20 @@ bool SimulatedMeter::command(const QByteArray& line) {
     return false;
 }
 
-void SimulatedMeter::answer(QLocalSocket& socket) {
+QByteArray SimulatedMeter::reading(unsigned request) {
+    const double off = noise_.value > 0 ? std::normal_distribution<double>(0, noise_.value)(dice_) : 0;
+    return meterLine(trueLength_ + Mm{off}, request);
+}
+
+void SimulatedMeter::answer(QLocalSocket& socket, unsigned request) {
+    const auto later = [&](std::chrono::milliseconds wait) {
+        QTimer::singleShot(wait, &socket, [&socket, line = reading(request)] { socket.write(line); });
+    };
     switch (mood_) {
-    case MeterMood::Normal: {
-        const double off = noise_.value > 0 ? std::normal_distribution<double>(0, noise_.value)(dice_) : 0;
-        socket.write(meterLine(trueLength_ + Mm{off}));
-        break;
-    }
-    case MeterMood::Weak: socket.write(meterLine(MeterFault::WeakSignal)); break;
-    case MeterMood::Battery: socket.write(meterLine(MeterFault::LowBattery)); break;
-    case MeterMood::Range: socket.write(meterLine(MeterFault::OutOfRange)); break;
+    case MeterMood::Normal: socket.write(reading(request)); break;
+    case MeterMood::Weak: socket.write(meterLine(MeterFault::WeakSignal, request)); break;
+    case MeterMood::Battery: socket.write(meterLine(MeterFault::LowBattery, request)); break;
+    case MeterMood::Range: socket.write(meterLine(MeterFault::OutOfRange, request)); break;
     case MeterMood::Silent: break;
     case MeterMood::Garbage: socket.write(QByteArray("\x00\xFFR 12,,\x07 nan\n", 14)); break;
     case MeterMood::Drop:
@@ -75,6 +83,12 @@ void SimulatedMeter::answer(QLocalSocket& socket) {
         socket.flush();
         socket.disconnectFromServer();
         break;
+    case MeterMood::Late: later(late_); break;
+    case MeterMood::Twice:
+        socket.write(reading(request));
+        later(std::chrono::milliseconds(50));
+        break;
+    case MeterMood::Echo: socket.write(meterRequest(request) + "\n" + reading(request)); break;
     }
 }
 

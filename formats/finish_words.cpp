@@ -298,6 +298,13 @@ int layerOf(const Job& job, const Remark& remark) {
 QString fixText(const Job& job, const Remark& remark, const Figures& figures) {
     if (!remark.fix) return {};
     if (remark.fix->kind == FixKind::TurnBattens) return FinishWords::tr("Battens across");
+    const auto corner = [](int k) { return QString(QLatin1Char(static_cast<char>('A' + k % 26))); };
+    if (remark.fix->kind == FixKind::TurnCorner)
+        return (remark.fix->key == "in" ? FinishWords::tr("%1 turns inwards") : FinishWords::tr("%1 turns outwards"))
+            .arg(corner(static_cast<int>(remark.fix->value)));
+    if (remark.fix->kind == FixKind::AddDiagonal)
+        return FinishWords::tr("Measure %1 to %2")
+            .arg(corner(QString::fromStdString(remark.fix->key).toInt()), corner(static_cast<int>(remark.fix->value)));
     if (remark.fix->kind == FixKind::AddLayer) {
         const Product* product = job.catalogue.find(remark.fix->key);
         return product ? FinishWords::tr("Add %1").arg(QString::fromStdString(product->name)) : QString();

@@ -8,6 +8,7 @@
 #include <QFileInfo>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
 namespace westrum {
@@ -17,13 +18,18 @@ struct OutlineWords {
     Q_DECLARE_TR_FUNCTIONS(OutlineWords)
 };
 
-/// Drops repeated points and turns the ring counter-clockwise; empty if nothing is left.
-Ring tidied(const Ring& ring) {
+/// Drops points that repeat within a hair of `reach` and turns the ring counter-clockwise; empty if nothing is left.
+Ring tidied(const Ring& ring, double reach) {
+    const double hair = std::min(1e-6, reach * 1e-3);
     Ring clean;
     for (const Point& p : ring)
-        if (clean.empty() || distance(clean.back(), p) > 1e-6) clean.push_back(p);
-    while (clean.size() > 1 && distance(clean.back(), clean.front()) <= 1e-6) clean.pop_back();
-    if (clean.size() < 3 || std::abs(signedArea(clean)) < 1e-6) return {};
+        if (clean.empty() || distance(clean.back(), p) > hair) clean.push_back(p);
+    while (clean.size() > 1 && distance(clean.back(), clean.front()) <= hair) clean.pop_back();
+    // Ends that met over a gap are one corner.
+    if (clean.size() > 1 && distance(ring.front(), ring.back()) > hair &&
+        distance(clean.back(), clean.front()) <= reach)
+        clean.pop_back();
+    if (clean.size() < 3 || std::abs(signedArea(clean)) < hair) return {};
     if (signedArea(clean) < 0) std::reverse(clean.begin(), clean.end());
     return clean;
 }
@@ -34,6 +40,25 @@ std::vector<Ring> ringsToWrite(const MeasuredOutline& measured, const SurfaceSha
     return rings;
 }
 
+/// A coordinate, with decimal point or comma, or as programs write large and small ones (1.2e3).
+std::optional<double> numberOf(const QByteArray& cell) {
+    std::optional<double> value;
+    if (const auto n = parseNumber(cell.toStdString())) {
+        value = n.value();
+    } else {
+        bool good = false;
+        const double d = QByteArray(cell).replace(',', '.').toDouble(&good);
+        if (good && std::isfinite(d)) value = d;
+    }
+    return value && std::abs(*value) <= 1e6 ? value : std::nullopt;
+}
+
+bool looksLikeNumber(const QByteArray& cell) {
+    const QByteArray text = cell.trimmed();
+    const qsizetype at = text.startsWith('-') || text.startsWith('+') || text.startsWith('.') ? 1 : 0;
+    return text.size() > at && std::isdigit(static_cast<unsigned char>(text[at]));
+}
+
 QByteArray figure(double mm) { return QByteArray::number(mm, 'f', 3); }
 
 } // namespace
@@ -42,7 +67,7 @@ OutlineDrawing joinedRings(const std::vector<std::vector<Point>>& strokes, doubl
     OutlineDrawing drawing;
     std::vector<std::vector<Point>> open;
     const auto keep = [&](const Ring& ring) {
-        if (Ring clean = tidied(ring); !clean.empty()) drawing.rings.push_back(std::move(clean));
+        if (Ring clean = tidied(ring, reach); !clean.empty()) drawing.rings.push_back(std::move(clean));
     };
     for (const auto& s : strokes) {
         if (s.size() < 2) continue;
@@ -60,16 +85,27 @@ OutlineDrawing joinedRings(const std::vector<std::vector<Point>>& strokes, doubl
         bool grew = true;
         while (grew && distance(chain.front(), chain.back()) > reach) {
             grew = false;
-            for (std::size_t k = 0; k < open.size() && !grew; ++k) {
+            // The nearest end of all, not the first that comes near enough.
+            std::size_t next = 0;
+            bool forwards = true;
+            double nearest = reach;
+            for (std::size_t k = 0; k < open.size(); ++k) {
                 if (used[k]) continue;
-                const bool forwards = distance(chain.back(), open[k].front()) <= reach;
-                if (!forwards && distance(chain.back(), open[k].back()) > reach) continue;
-                used[k] = grew = true;
-                if (forwards)
-                    chain.insert(chain.end(), open[k].begin() + 1, open[k].end());
-                else
-                    chain.insert(chain.end(), open[k].rbegin() + 1, open[k].rend());
+                for (const bool way : {true, false}) {
+                    const double gap = distance(chain.back(), way ? open[k].front() : open[k].back());
+                    if (gap > nearest || (grew && gap >= nearest)) continue;
+                    grew = true;
+                    nearest = gap;
+                    next = k;
+                    forwards = way;
+                }
             }
+            if (!grew) break;
+            used[next] = true;
+            if (forwards)
+                chain.insert(chain.end(), open[next].begin() + 1, open[next].end());
+            else
+                chain.insert(chain.end(), open[next].rbegin() + 1, open[next].rend());
         }
         if (chain.size() > 3 && distance(chain.front(), chain.back()) <= reach)
             keep(chain);
@@ -87,7 +123,10 @@ Result<OutlineDrawing, OutlineFault> readPoints(const QByteArray& bytes) {
     std::vector<std::vector<Point>> rings(1);
     std::size_t corners = 0;
     int number = 0;
-    for (const QByteArray& raw : bytes.split('\n')) {
+    bool heading = false;
+    QByteArray text = bytes;
+    if (text.startsWith("\xEF\xBB\xBF")) text.remove(0, 3); // a byte-order mark
+    for (const QByteArray& raw : text.split('\n')) {
         ++number;
         const QByteArray line = raw.trimmed();
         if (line.isEmpty()) {
@@ -97,14 +136,16 @@ Result<OutlineDrawing, OutlineFault> readPoints(const QByteArray& bytes) {
         const char separator = line.contains(';') ? ';' : line.contains('\t') ? '\t' : ',';
         const QList<QByteArray> cells = line.split(separator);
         const auto cell = [&](qsizetype i) -> std::optional<double> {
-            if (i >= cells.size()) return std::nullopt;
-            const auto n = parseNumber(cells[i].trimmed().toStdString());
-            if (!n || std::abs(n.value()) > 1e6) return std::nullopt;
-            return n.value();
+            return i < cells.size() ? numberOf(cells[i].trimmed()) : std::nullopt;
         };
         const auto x = cell(0), y = cell(1);
         if (!x || !y) {
-            if (corners == 0 && number == 1) continue; // words over the columns
+            // Words over the columns; a first line that begins like a number is one gone wrong.
+            const bool words = cells.size() > 1 && !looksLikeNumber(cells[0]) && !looksLikeNumber(cells[1]);
+            if (corners == 0 && rings.size() == 1 && words && !heading) {
+                heading = true;
+                continue;
+            }
             return OutlineFault{OutlineFaultKind::NoNumber, std::to_string(number)};
         }
         if (++corners > kMostOutlineCorners) return OutlineFault{OutlineFaultKind::TooLarge, {}};

@@ -35,6 +35,7 @@ constexpr FileWords<OutlineForm, 6> kForms{{{OutlineForm::Rectangle, "rectangle"
                                             {OutlineForm::Stations, "stations"},
                                             {OutlineForm::TwoPoint, "two-point"},
                                             {OutlineForm::Drawn, "drawn"}}};
+constexpr FileWords<CornerTurn, 2> kTurns{{{CornerTurn::Outwards, "outwards"}, {CornerTurn::Inwards, "inwards"}}};
 constexpr FileWords<Curving, 3> kCurvings{
     {{Curving::Flat, "flat"}, {Curving::Single, "single"}, {Curving::Double, "double"}}};
 constexpr FileWords<OpeningKind, 7> kOpenings{{{OpeningKind::Window, "window"},
@@ -141,6 +142,18 @@ private:
                 into.polygon.diagonals.push_back(diagonal);
             },
             false);
+        walk_.each(
+            m, at, "cornerTurns",
+            [&](const Json& c, const std::string& where) {
+                int corner = 0;
+                CornerTurn turn = CornerTurn::Unsaid;
+                walk_.count(c, where, "corner", 0, kMostSides - 1, corner, true);
+                walk_.word(c, where, "turns", kTurns, turn);
+                if (corner >= count) return;
+                into.polygon.turns.resize(static_cast<std::size_t>(count));
+                into.polygon.turns[static_cast<std::size_t>(corner)] = turn;
+            },
+            false, kMostSides);
         count = static_cast<int>(into.stations.rows.size());
         walk_.count(m, at, "stationCount", 2, 1000, count);
         into.stations.rows.assign(static_cast<std::size_t>(count), {});
@@ -288,6 +301,9 @@ Json written(const Measurement& m) {
         out["polygonSides"] = m.polygon.sides.size();
         out["diagonals"] = Json::array();
         for (const auto& d : m.polygon.diagonals) out["diagonals"].push_back({{"from", d.from}, {"to", d.to}});
+        for (std::size_t k = 0; k < m.polygon.turns.size(); ++k)
+            if (m.polygon.turns[k] != CornerTurn::Unsaid)
+                out["cornerTurns"].push_back({{"corner", k}, {"turns", wordOf(kTurns, m.polygon.turns[k])}});
     }
     if (m.form == OutlineForm::Stations || m.stations != usual.stations) {
         out["stationCount"] = m.stations.rows.size();
@@ -434,6 +450,7 @@ Access readAccess(JsonWalk& walk, const Json& entry, const std::string& path) {
             door.width = walk.reading(d, at, "width");
             door.height = walk.reading(d, at, "height");
             door.sill = walk.reading(d, at, "sill");
+            walk.text(d, at, "floor", door.floor, false);
             a.doors.push_back(std::move(door));
         },
         false, 20);
@@ -451,6 +468,7 @@ Json written(const Access& a) {
         putReading(door, "width", d.width);
         putReading(door, "height", d.height);
         putReading(door, "sill", d.sill);
+        if (!d.floor.empty()) door["floor"] = d.floor;
         out["doors"].push_back(std::move(door));
     }
     putReading(out, "panelThickness", a.panelThickness);

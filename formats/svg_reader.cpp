@@ -1,201 +1,217 @@
 #include "formats/outline_file.h"
+#include "formats/svg_elements.h"
 
-#include <QTransform>
-#include <QXmlStreamReader>
-
+#include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
 namespace westrum {
 namespace {
 
-constexpr double kTolerance = 0.05;
-constexpr double kFarthest = 1e7;
-constexpr int kDeepest = 64;
+constexpr double kTolerance = 0.05; ///< mm that a flattened curve may lie off the true one
+constexpr int kMostDrawn = 500000;
+constexpr double kUserMm = 25.4 / 96; ///< a user unit is a 96th of an inch where the file gives lengths in units
 
-/// Reads numbers out of an attribute, one after the other, as SVG separates them.
-class Numbers {
-public:
-    explicit Numbers(QStringView text) : text_(text) {}
-    bool next(double& into) {
-        skip();
-        const qsizetype start = at_;
-        if (at_ < text_.size() && (text_[at_] == u'-' || text_[at_] == u'+')) ++at_;
-        bool dot = false;
-        while (at_ < text_.size() && (text_[at_].isDigit() || (!dot && text_[at_] == u'.')))
-            dot |= text_[at_++] == u'.';
-        if (at_ + 1 < text_.size() && (text_[at_] == u'e' || text_[at_] == u'E') &&
-            (text_[at_ + 1].isDigit() || ((text_[at_ + 1] == u'-' || text_[at_ + 1] == u'+') &&
-                                          at_ + 2 < text_.size() && text_[at_ + 2].isDigit()))) {
-            at_ += 2;
-            while (at_ < text_.size() && text_[at_].isDigit()) ++at_;
-        }
-        bool good = false;
-        into = text_.mid(start, at_ - start).toDouble(&good);
-        if (!good || !std::isfinite(into) || std::abs(into) > kFarthest) {
-            at_ = start;
-            return false;
-        }
-        return true;
-    }
-    /// A flag of an arc: one digit, which may stand without a gap before the next.
-    bool flag(bool& into) {
-        skip();
-        if (at_ >= text_.size() || (text_[at_] != u'0' && text_[at_] != u'1')) return false;
-        into = text_[at_++] == u'1';
-        return true;
-    }
-    /// The next command letter, if one comes.
-    bool command(QChar& into) {
-        skip();
-        if (at_ >= text_.size() || !text_[at_].isLetter()) return false;
-        into = text_[at_++];
-        return true;
-    }
-    bool atEnd() {
-        skip();
-        return at_ >= text_.size();
-    }
-    bool is(QChar c) {
-        skip();
-        if (at_ >= text_.size() || text_[at_] != c) return false;
-        ++at_;
-        return true;
-    }
-    QString word() {
-        skip();
-        const qsizetype start = at_;
-        while (at_ < text_.size() && text_[at_].isLetter()) ++at_;
-        return text_.mid(start, at_ - start).toString();
-    }
-
-private:
-    void skip() {
-        while (at_ < text_.size() && (text_[at_].isSpace() || text_[at_] == u',')) ++at_;
-    }
-    QStringView text_;
-    qsizetype at_ = 0;
+/// A viewport: what percentages are of, in user units.
+struct Viewport {
+    double width = 0, height = 0;
 };
-
-QTransform transformOf(QStringView text) {
-    QTransform all;
-    Numbers n(text);
-    for (int guard = 0; !n.atEnd() && guard < 100; ++guard) {
-        const QString word = n.word();
-        if (word.isEmpty() || !n.is(u'(')) return all;
-        double v[6] = {};
-        int count = 0;
-        while (count < 6 && n.next(v[count])) ++count;
-        if (!n.is(u')')) return all;
-        QTransform one;
-        if (word == QLatin1String("translate") && count >= 1)
-            one.translate(v[0], count > 1 ? v[1] : 0);
-        else if (word == QLatin1String("scale") && count >= 1)
-            one.scale(v[0], count > 1 ? v[1] : v[0]);
-        else if (word == QLatin1String("rotate") && count >= 1) {
-            const double x = count > 2 ? v[1] : 0, y = count > 2 ? v[2] : 0;
-            one.translate(x, y);
-            one.rotate(v[0]);
-            one.translate(-x, -y);
-        } else if (word == QLatin1String("skewX") && count == 1)
-            one.shear(std::tan(v[0] * std::numbers::pi / 180), 0);
-        else if (word == QLatin1String("skewY") && count == 1)
-            one.shear(0, std::tan(v[0] * std::numbers::pi / 180));
-        else if (word == QLatin1String("matrix") && count == 6)
-            one = QTransform(v[0], v[1], v[2], v[3], v[4], v[5]);
-        else
-            return all;
-        all = one * all;
-    }
-    return all;
-}
-
-/// A length with a unit, in mm; nothing without a unit that has a size in the world.
-std::optional<double> worldLength(const QString& text) {
-    Numbers n(text);
-    double v = 0;
-    if (!n.next(v) || v <= 0) return std::nullopt;
-    const QString unit = n.word();
-    const std::pair<const char*, double> units[] = {{"mm", 1},         {"cm", 10},       {"in", 25.4},
-                                                    {"pt", 25.4 / 72}, {"pc", 25.4 / 6}, {"m", 1000}};
-    for (const auto& [name, mm] : units)
-        if (unit == QLatin1String(name)) return v * mm;
-    return std::nullopt;
-}
 
 class SvgReader {
 public:
     Result<OutlineDrawing, OutlineFault> read(const QByteArray& bytes) {
-        QXmlStreamReader xml(bytes);
-        xml.setEntityExpansionLimit(1024);
-        std::vector<QTransform> stack{QTransform()};
-        int hidden = 0; // depth within parts that are not drawn
-        bool svg = false;
-        while (!xml.atEnd()) {
-            const auto token = xml.readNext();
-            if (token == QXmlStreamReader::StartElement) {
-                if (static_cast<int>(stack.size()) > kDeepest) return OutlineFault{OutlineFaultKind::TooLarge, {}};
-                const QString name = xml.name().toString();
-                const auto a = xml.attributes();
-                stack.push_back(transformOf(a.value(QLatin1String("transform"))) * stack.back());
-                if (name == QLatin1String("svg") && !svg) {
-                    svg = true;
-                    takeSize(a);
-                }
-                if (hidden > 0 || name == QLatin1String("defs") || name == QLatin1String("clipPath") ||
-                    name == QLatin1String("mask") || name == QLatin1String("symbol") ||
-                    name == QLatin1String("pattern") || name == QLatin1String("marker"))
-                    ++hidden;
-                else
-                    shape(name, a, stack.back());
-                if (corners_ > kMostOutlineCorners) return OutlineFault{OutlineFaultKind::TooLarge, {}};
-            } else if (token == QXmlStreamReader::EndElement) {
-                stack.pop_back();
-                if (hidden > 0) --hidden;
+        std::unique_ptr<Element> root;
+        if (const auto fault = readElements(bytes, root, styles_)) return *fault;
+        index(*root);
+        // Millimetres where the file says how large it is in the world, else user units.
+        const auto width = worldLength(root->value("width")), height = worldLength(root->value("height"));
+        std::array<double, 4> box{};
+        const bool hasBox = viewBox(*root, box);
+        QTransform outer;
+        Viewport port;
+        if (width || height) {
+            mmPerUnit_ = 1;
+            if (hasBox) {
+                // One of them alone: the other follows from the box.
+                const double w = width.value_or(height.value_or(1) * box[2] / box[3]),
+                             h = height.value_or(w * box[3] / box[2]);
+                outer = fitted(box, w, h, root->value("preserveAspectRatio"));
+                port = {box[2], box[3]};
+            } else {
+                outer.scale(kUserMm, kUserMm);
+                port = {width.value_or(0) / kUserMm, height.value_or(0) / kUserMm};
             }
+        } else if (hasBox) {
+            port = {box[2], box[3]};
         }
-        if (xml.hasError() || !svg)
-            return OutlineFault{OutlineFaultKind::Damaged,
-                                svg || xml.hasError() ? std::to_string(xml.lineNumber()) : "svg"};
-        // y runs down in the file and up here; a unit is what the drawing says or a user unit.
-        const double scale = mmPerUnit_.value_or(1);
+        Look look;
+        const std::optional<Look> drawn = lookOf(*root, look);
+        if (drawn)
+            for (const auto& e : root->inner) draw(*e, outer, *drawn, port, 1);
+        if (corners_ > kMostOutlineCorners || drawn_ > kMostDrawn) return OutlineFault{OutlineFaultKind::TooLarge, {}};
+        // y runs down in the file and up here.
         for (auto& s : strokes_)
-            for (Point& p : s) p = {p.x * scale, -p.y * scale};
-        OutlineDrawing drawing = joinedRings(strokes_, 0.5);
+            for (Point& p : s) p.y = -p.y;
+        OutlineDrawing drawing = joinedRings(strokes_, mmPerUnit_ ? 0.5 : extent() * 2e-4);
         if (drawing.rings.empty()) return OutlineFault{OutlineFaultKind::NoOutline, {}};
-        if (mmPerUnit_) drawing.mmPerUnit = 1; // brought to millimetres above
+        drawing.mmPerUnit = mmPerUnit_;
         drawing.passedOver = passedOver_;
         return drawing;
     }
 
 private:
-    void takeSize(const QXmlStreamAttributes& a) {
-        const auto width = worldLength(a.value(QLatin1String("width")).toString());
-        if (!width) return;
-        Numbers box(a.value(QLatin1String("viewBox")));
-        double v[4] = {};
-        int count = 0;
-        while (count < 4 && box.next(v[count])) ++count;
-        mmPerUnit_ = count == 4 && v[2] > 0 ? *width / v[2] : 25.4 / 96;
+    void index(const Element& e) {
+        if (!e.id().isEmpty() && !byId_.contains(e.id())) byId_.insert(e.id(), &e);
+        for (const auto& inner : e.inner) index(*inner);
     }
 
-    void shape(const QString& name, const QXmlStreamAttributes& a, const QTransform& t) {
-        const auto number = [&](const char* key, double byDefault = 0) {
-            Numbers n(a.value(QLatin1String(key)));
-            double v = byDefault;
-            return n.next(v) ? v : byDefault;
+    [[nodiscard]] double extent() const {
+        Ring all;
+        for (const auto& s : strokes_) all.insert(all.end(), s.begin(), s.end());
+        if (all.empty()) return 1;
+        const Bounds b = boundsOf(all);
+        return std::max({b.width(), b.height(), 1e-9});
+    }
+
+    static bool viewBox(const Element& e, std::array<double, 4>& into) {
+        const QString text = e.value("viewBox");
+        Numbers n(text);
+        for (double& v : into)
+            if (!n.next(v)) return false;
+        return into[2] > 0 && into[3] > 0;
+    }
+
+    /// Fits a box into a viewport as preserveAspectRatio says; xMidYMid meet if it does not.
+    static QTransform fitted(const std::array<double, 4>& box, double width, double height, const QString& rule) {
+        const QString how = rule.trimmed();
+        double sx = width / box[2], sy = height / box[3];
+        double dx = 0, dy = 0;
+        if (!how.startsWith(QLatin1String("none"))) {
+            const double s = how.endsWith(QLatin1String("slice")) ? std::max(sx, sy) : std::min(sx, sy);
+            sx = sy = s;
+            const auto part = [&](const char* least, const char* most) {
+                return how.contains(QLatin1String(least)) ? 0.0 : how.contains(QLatin1String(most)) ? 1.0 : 0.5;
+            };
+            dx = (width - s * box[2]) * part("xMin", "xMax");
+            dy = (height - s * box[3]) * part("YMin", "YMax");
+        }
+        QTransform t;
+        t.translate(dx, dy);
+        t.scale(sx, sy);
+        t.translate(-box[0], -box[1]);
+        return t;
+    }
+
+    /// How an element is drawn within what holds it; nothing if it and all in it are not.
+    [[nodiscard]] std::optional<Look> lookOf(const Element& e, Look look) const {
+        for (const char* property : {"display", "opacity", "visibility", "fill", "stroke"})
+            if (e.attributes.hasAttribute(QLatin1String(property)))
+                applyLook(look, QLatin1String(property), e.value(property));
+        styles_.apply(e, look);
+        applyDeclarations(look, e.value("style"));
+        return look.shown ? std::optional(look) : std::nullopt;
+    }
+
+    /// A length of an attribute in user units: with a unit, or in percent of the viewport.
+    static std::optional<double> length(const Element& e, const char* key, double whole) {
+        const QString text = e.value(key);
+        Numbers n(text);
+        double v = 0;
+        if (!n.next(v)) return std::nullopt;
+        if (n.is(u'%')) return v / 100 * whole;
+        const QString unit = n.word();
+        if (const auto mm = mmOfSvgUnit(unit)) return v * *mm / kUserMm;
+        if (unit == QLatin1String("em")) return v * 16;
+        return v;
+    }
+
+    void draw(const Element& e, QTransform t, const Look& outer, const Viewport& port, int depth) {
+        if (depth > kDeepestSvg || ++drawn_ > kMostDrawn || corners_ > kMostOutlineCorners) return;
+        static const QStringList never{QStringLiteral("defs"),   QStringLiteral("clipPath"), QStringLiteral("mask"),
+                                       QStringLiteral("symbol"), QStringLiteral("pattern"),  QStringLiteral("marker"),
+                                       QStringLiteral("style"),  QStringLiteral("metadata"), QStringLiteral("title"),
+                                       QStringLiteral("desc"),   QStringLiteral("script")};
+        if (never.contains(e.name)) return;
+        const auto look = lookOf(e, outer);
+        if (!look) return;
+        const QString own = e.value("transform");
+        t = transformOf(own) * t;
+        if (e.name == QLatin1String("use")) return used(e, t, *look, port, depth);
+        Viewport inner = port;
+        if (e.name == QLatin1String("svg")) t = nested(e, e, inner) * t;
+        if (look->drawn()) shape(e, t, port);
+        for (const auto& child : e.inner) draw(*child, t, *look, inner, depth + 1);
+    }
+
+    /// Where a nested svg or a used symbol lies: `sized` says how large, `holder` has the box.
+    static QTransform nested(const Element& sized, const Element& holder, Viewport& port) {
+        const double x = length(sized, "x", port.width).value_or(0), y = length(sized, "y", port.height).value_or(0);
+        const double w =
+            length(sized, "width", port.width).value_or(length(holder, "width", port.width).value_or(port.width));
+        const double h =
+            length(sized, "height", port.height).value_or(length(holder, "height", port.height).value_or(port.height));
+        QTransform t;
+        std::array<double, 4> box{};
+        if (viewBox(holder, box) && w > 0 && h > 0) {
+            t = fitted(box, w, h, holder.value("preserveAspectRatio"));
+            port = {box[2], box[3]};
+        } else if (w > 0 && h > 0) {
+            port = {w, h};
+        }
+        QTransform move;
+        move.translate(x, y);
+        return t * move;
+    }
+
+    void used(const Element& e, QTransform t, const Look& look, const Viewport& port, int depth) {
+        QString target = e.value("href");
+        if (target.isEmpty())
+            target =
+                e.attributes.value(QLatin1String("http://www.w3.org/1999/xlink"), QLatin1String("href")).toString();
+        if (target.isEmpty()) target = e.attributes.value(QLatin1String("xlink:href")).toString();
+        const auto found = target.startsWith(QLatin1Char('#')) ? byId_.find(target.mid(1)) : byId_.end();
+        if (found == byId_.end()) {
+            ++passedOver_; // of another file, or of none
+            return;
+        }
+        const Element& what = **found;
+        if (what.name == QLatin1String("symbol") || what.name == QLatin1String("svg")) {
+            const auto own = lookOf(what, look);
+            if (!own) return;
+            Viewport inner = port;
+            t = nested(e, what, inner) * t;
+            for (const auto& child : what.inner) draw(*child, t, *own, inner, depth + 1);
+            return;
+        }
+        QTransform move;
+        move.translate(length(e, "x", port.width).value_or(0), length(e, "y", port.height).value_or(0));
+        draw(what, move * t, look, port, depth + 1);
+    }
+
+    void shape(const Element& e, const QTransform& t, const Viewport& port) {
+        const QString& name = e.name;
+        const double across = port.width, down = port.height;
+        const double both = std::hypot(across, down) / std::numbers::sqrt2;
+        const auto number = [&](const char* key, double whole, double byDefault = 0) {
+            return length(e, key, whole).value_or(byDefault);
         };
         pen_ = &t;
+        // How fine a curve is flattened follows from how large it comes out.
+        const double scale = std::sqrt(std::abs(t.determinant()));
+        tolerance_ = mmPerUnit_ && scale > 1e-12 ? kTolerance / scale : 0;
         if (name == QLatin1String("path")) {
-            path(a.value(QLatin1String("d")));
+            const QString d = e.value("d");
+            path(d);
         } else if (name == QLatin1String("rect")) {
-            const double x = number("x"), y = number("y"), w = number("width"), h = number("height");
-            double rx = number("rx", -1), ry = number("ry", -1);
+            const double x = number("x", across), y = number("y", down), w = number("width", across),
+                         h = number("height", down);
+            double rx = number("rx", across, -1), ry = number("ry", down, -1);
             if (rx < 0) rx = ry;
             if (ry < 0) ry = rx;
+            if (w <= 0 || h <= 0) return;
             rx = std::clamp(rx, 0.0, w / 2);
             ry = std::clamp(ry, 0.0, h / 2);
-            if (w <= 0 || h <= 0) return;
             begin({x + rx, y});
             line({x + w - rx, y});
             if (rx > 0 && ry > 0) arc(rx, ry, 0, false, true, {x + w, y + ry});
@@ -208,19 +224,20 @@ private:
             close();
         } else if (name == QLatin1String("circle") || name == QLatin1String("ellipse")) {
             const bool round = name == QLatin1String("circle");
-            const double rx = number(round ? "r" : "rx"), ry = number(round ? "r" : "ry");
-            const double cx = number("cx"), cy = number("cy");
+            const double rx = number(round ? "r" : "rx", round ? both : across), ry = round ? rx : number("ry", down);
+            const double cx = number("cx", across), cy = number("cy", down);
             if (rx <= 0 || ry <= 0) return;
             begin({cx + rx, cy});
             arc(rx, ry, 0, false, true, {cx - rx, cy});
             arc(rx, ry, 0, false, true, {cx + rx, cy});
             close();
         } else if (name == QLatin1String("line")) {
-            begin({number("x1"), number("y1")});
-            line({number("x2"), number("y2")});
+            begin({number("x1", across), number("y1", down)});
+            line({number("x2", across), number("y2", down)});
             end();
         } else if (name == QLatin1String("polygon") || name == QLatin1String("polyline")) {
-            Numbers n(a.value(QLatin1String("points")));
+            const QString points = e.value("points");
+            Numbers n(points);
             Point p;
             bool first = true;
             while (n.next(p.x) && n.next(p.y) && corners_ <= kMostOutlineCorners) {
@@ -234,7 +251,7 @@ private:
                 close();
             else
                 end();
-        } else if (name == QLatin1String("use") || name == QLatin1String("text") || name == QLatin1String("image")) {
+        } else if (name == QLatin1String("text") || name == QLatin1String("image")) {
             ++passedOver_;
         }
     }
@@ -325,7 +342,8 @@ private:
     void put(Point p) {
         ++corners_;
         const QPointF m = pen_->map(QPointF(p.x, p.y));
-        if (std::isfinite(m.x()) && std::isfinite(m.y()) && std::abs(m.x()) < kFarthest && std::abs(m.y()) < kFarthest)
+        if (std::isfinite(m.x()) && std::isfinite(m.y()) && std::abs(m.x()) < kFarthestSvg &&
+            std::abs(m.y()) < kFarthestSvg)
             stroke_.push_back({m.x(), m.y()});
     }
     void line(Point p) {
@@ -344,12 +362,14 @@ private:
     void cubic(Point a, Point b, Point p) {
         const Point from = here_;
         const double extent = distance(from, a) + distance(a, b) + distance(b, p);
-        const int pieces = std::clamp(static_cast<int>(std::ceil(std::sqrt(extent / kTolerance) / 2)), 4, 200);
+        const int pieces = std::clamp(static_cast<int>(std::ceil(std::sqrt(extent / fine(extent)) / 2)), 8, 400);
         for (int i = 1; i <= pieces; ++i) {
             const double u = static_cast<double>(i) / pieces, v = 1 - u;
             line(from * (v * v * v) + a * (3 * v * v * u) + b * (3 * v * u * u) + p * (u * u * u));
         }
     }
+    /// How far a flattened curve may lie off, in its own units; without a size in the world by how large it is itself.
+    [[nodiscard]] double fine(double size) const { return tolerance_ > 0 ? tolerance_ : size * 1e-4; }
     void quadratic(Point a, Point p) { cubic(here_ + (a - here_) * (2.0 / 3), p + (a - p) * (2.0 / 3), p); }
     /// Endpoint to centre form as the format's own notes on arcs have it.
     void arc(double rx, double ry, double turnDeg, bool large, bool sweep, Point p) {
@@ -371,8 +391,9 @@ private:
         double span = a1 - a0;
         if (sweep && span < 0) span += 2 * std::numbers::pi;
         if (!sweep && span > 0) span -= 2 * std::numbers::pi;
-        const double step = 2 * std::acos(std::clamp(1 - kTolerance / std::max(rx, ry), 0.0, 1.0));
-        const int pieces = std::clamp(static_cast<int>(std::ceil(std::abs(span) / std::max(step, 0.005))), 4, 2000);
+        const double step = 2 * std::acos(std::clamp(1 - fine(std::max(rx, ry)) / std::max(rx, ry), 0.0, 1.0));
+        const int pieces = std::clamp(static_cast<int>(std::ceil(std::abs(span) / std::max(step, 0.005))),
+                                      std::max(4, static_cast<int>(std::abs(span) * 8)), 2000);
         const Point middle = (from + p) * 0.5;
         for (int i = 1; i <= pieces; ++i) {
             const double a = a0 + span * i / pieces;
@@ -385,9 +406,12 @@ private:
     std::vector<Point> stroke_;
     Point here_;
     const QTransform* pen_ = nullptr;
+    double tolerance_ = 0; ///< of the element in hand, in its own units; 0: not known
     std::optional<double> mmPerUnit_;
+    QHash<QString, const Element*> byId_;
+    StyleSheet styles_;
     std::size_t corners_ = 0;
-    int passedOver_ = 0;
+    int drawn_ = 0, passedOver_ = 0;
 };
 
 } // namespace

@@ -192,6 +192,40 @@ QString fieldName(std::string_view tradeName) {
     return QCoreApplication::translate("Field", name.constData());
 }
 
+namespace {
+
+/// Which readings may be wrong, each with by how much, and what would tell.
+QString suspectsSentence(const Remark& remark, const Figures& figures) {
+    const FactPrinter f(remark.facts, figures);
+    const auto suspect = [&](const char* key, const char* by) {
+        const double off = f.mm(by);
+        return (off > 0 ? Words::tr("the %1 (%2 too long)") : Words::tr("the %1 (%2 too short)"))
+            .arg(readingName(f.text(key)), figures.length({std::abs(off)}));
+    };
+    QString who = suspect("reading", "misclosure");
+    if (!f.text("other").empty()) {
+        if (f.text("another").empty())
+            who = Words::tr("%1 or %2").arg(who, suspect("other", "otherBy"));
+        else
+            who = Words::tr("%1, %2 or %3").arg(who, suspect("other", "otherBy"), suspect("another", "anotherBy"));
+    }
+    QStringList text;
+    if (remark.kind == RemarkKind::SeveralReadingsWrong)
+        text << Words::tr("More than one reading is wrong. Begin with %1.").arg(who);
+    else if (f.text("other").empty())
+        text << Words::tr("One reading is wrong, most likely %1.").arg(who);
+    else
+        text << Words::tr("One reading is wrong, likeliest first: %1.").arg(who);
+    if (f.count("count") > 0)
+        text << Words::tr("%n other(s) could be, too.", nullptr, static_cast<int>(f.count("count")));
+    text << (f.text("corner").empty()
+                 ? Words::tr("Take the %1 again: that tells.").arg(readingName(f.text("reading")))
+                 : Words::tr("Measure from %1 to %2: that tells.").arg(f["corner"], f["toCorner"]));
+    return text.join(QLatin1Char(' '));
+}
+
+} // namespace
+
 QString sentence(const Remark& remark, const Figures& figures) {
     const FactPrinter f(remark.facts, figures);
     const auto reading = [&](std::string_view key) {
@@ -211,13 +245,9 @@ QString sentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::SidesCannotClose:
         return Words::tr("The %1 is %2 longer than %3 and %4 together: they cannot meet. Take the %1 again.")
             .arg(reading("reading"), f["gap"], reading("other"), reading("another"));
-    case RemarkKind::ReadingsDisagree: {
-        const double off = f.mm("misclosure");
-        const QString by = figures.length({std::abs(off)});
-        return (off > 0 ? Words::tr("The %1 reads %2 longer than the other five readings allow (%3). Take it again.")
-                        : Words::tr("The %1 reads %2 shorter than the other five readings allow (%3). Take it again."))
-            .arg(reading("reading"), by, figures.length({f.mm("implied")}));
-    }
+    case RemarkKind::ReadingsDisagree:
+        return Words::tr("The %1 is wrong by about %2: it reads %3, and all others make it %4. Take it again.")
+            .arg(reading("reading"), figures.length({std::abs(f.mm("misclosure"))}), f["length"], f["implied"]);
     case RemarkKind::SquareAssumed:
         return Words::tr("No diagonal is measured: the corner between a and d is taken as square.");
     case RemarkKind::NotchOutside:
@@ -257,9 +287,11 @@ QString sentence(const Remark& remark, const Figures& figures) {
                    "The %1 is longer than the two others of its triangle together: they cannot meet. Take it again.")
             .arg(reading("reading"));
     case RemarkKind::OneReadingWrong:
-        return Words::tr("One reading is wrong by about %1: perhaps the %2, but others would explain it as well. "
-                         "One more diagonal would tell.")
-            .arg(figures.length({std::abs(f.mm("misclosure"))}), reading("reading"));
+    case RemarkKind::SeveralReadingsWrong: return suspectsSentence(remark, figures);
+    case RemarkKind::OutlineEitherWay:
+        return Words::tr("Corner %1 may turn outwards or inwards: the readings fit %2 as well as %3. Say which way it "
+                         "turns, or measure one more diagonal.")
+            .arg(f["corner"], figures.area({f.share("area")}), figures.area({f.share("otherArea")}));
     case RemarkKind::StationsNotRising:
         return Words::tr("The %1 is at %2, not beyond the one before at %3.")
             .arg(reading("reading"), f["length"], f["before"]);

@@ -243,6 +243,12 @@ Command takeFix(JobDocument& d, const Remark& remark) {
     if (!remark.fix) return nullptr;
     const std::string& surface = remark.place.surface;
     if (remark.fix->kind == FixKind::TurnBattens) return turnBattens(d, surface);
+    if (remark.fix->kind == FixKind::TurnCorner)
+        return turnCorner(d, surface, static_cast<int>(remark.fix->value),
+                          remark.fix->key == "in" ? CornerTurn::Inwards : CornerTurn::Outwards);
+    if (remark.fix->kind == FixKind::AddDiagonal)
+        return addDiagonal(d, surface, QString::fromStdString(remark.fix->key).toInt(),
+                           static_cast<int>(remark.fix->value));
     if (remark.fix->kind == FixKind::AddLayer)
         return addLayer(d, surface, remark.fix->key, static_cast<int>(remark.fix->value));
     if (layer < 0) return nullptr;

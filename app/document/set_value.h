@@ -4,7 +4,9 @@
 
 #include <QUndoCommand>
 
+#include <algorithm>
 #include <utility>
+#include <vector>
 
 namespace westrum {
 
@@ -46,6 +48,27 @@ private:
     Value other_;
     int gesture_;
 };
+
+/// Several exchanges that are one step.
+class Together final : public QUndoCommand {
+public:
+    Together(const QString& name, std::vector<Command> parts) : QUndoCommand(name), parts_(std::move(parts)) {
+        setObsolete(std::all_of(parts_.begin(), parts_.end(), [](const Command& c) { return c->isObsolete(); }));
+    }
+    void undo() override {
+        for (auto part = parts_.rbegin(); part != parts_.rend(); ++part) (*part)->undo();
+    }
+    void redo() override {
+        for (const Command& part : parts_) part->redo();
+    }
+
+private:
+    std::vector<Command> parts_;
+};
+
+inline Command together(const QString& name, std::vector<Command> parts) {
+    return std::make_unique<Together>(name, std::move(parts));
+}
 
 template <class Value, class Access>
 Command setValue(const QString& name, JobDocument& document, JobPart part, const std::string& surface, Access access,

@@ -41,10 +41,18 @@ Command addCopy(const QString& what, JobDocument& d, const std::string& from, co
     // Which surface the copy meets is for the person to say.
     for (Edge& e : copy.edges)
         if (e.kind == EdgeKind::Meets) e = Edge{};
-    return changeShell(what, d, copy.id, [&](std::vector<Surface>& all) {
+    std::vector<Command> parts;
+    parts.push_back(changeShell(what, d, copy.id, [&](std::vector<Surface>& all) {
         const auto after = std::find_if(all.begin(), all.end(), [&](const Surface& s) { return s.id == from; });
         all.insert(after == all.end() ? after : after + 1, copy);
-    });
+    }));
+    std::map<std::string, FinishOptions> finishes = d.job().finishes;
+    if (const auto options = finishes.find(from); options != finishes.end()) {
+        finishes[copy.id] = options->second;
+        parts.push_back(setValue(
+            what, d, JobPart::Finish, copy.id, [](auto& job) -> auto& { return job.finishes; }, std::move(finishes)));
+    }
+    return together(what, std::move(parts));
 }
 
 void moveTo(Placement& place, const PlacementDistances& to) {
@@ -63,6 +71,26 @@ Command takeReading(JobDocument& d, const std::string& surface, const std::strin
 Command shapeMeasurement(JobDocument& d, const std::string& surface, Measurement shaped) {
     return changeSurface(ShellCommands::tr("Change the way of measuring"), d, surface,
                          [&](Surface& s) { s.measurement = std::move(shaped); });
+}
+
+Command turnCorner(JobDocument& d, const std::string& surface, int corner, CornerTurn turn) {
+    return changeSurface(ShellCommands::tr("Say which way a corner turns"), d, surface, [&](Surface& s) {
+        PolygonReadings& p = s.measurement.polygon;
+        p.turns.resize(p.sides.size());
+        if (corner >= 0 && static_cast<std::size_t>(corner) < p.turns.size()) at(p.turns, corner) = turn;
+        if (std::all_of(p.turns.begin(), p.turns.end(), [](CornerTurn t) { return t == CornerTurn::Unsaid; }))
+            p.turns.clear();
+    });
+}
+
+Command addDiagonal(JobDocument& d, const std::string& surface, int from, int to) {
+    return changeSurface(ShellCommands::tr("Add a diagonal"), d, surface, [&](Surface& s) {
+        auto& diagonals = s.measurement.polygon.diagonals;
+        const bool known = std::any_of(diagonals.begin(), diagonals.end(), [&](const auto& g) {
+            return (g.from == from && g.to == to) || (g.from == to && g.to == from);
+        });
+        if (!known) diagonals.push_back({from, to, {}});
+    });
 }
 
 Command replaceSurface(const QString& name, JobDocument& d, Surface surface) {

@@ -13,9 +13,15 @@ Command takeReading(JobDocument&, const std::string& surface, const std::string&
 /// are kept. `shaped` is the changed copy.
 Command shapeMeasurement(JobDocument&, const std::string& surface, Measurement shaped);
 
+/// What is said of a polygon's corner: which way the outline turns there.
+Command turnCorner(JobDocument&, const std::string& surface, int corner, CornerTurn turn);
+/// A diagonal of a polygon, not read yet; nothing changes where there is one between these corners.
+Command addDiagonal(JobDocument&, const std::string& surface, int from, int to);
+
 /// Puts a changed copy in the place of the surface with its id; `name` is what the menu says.
 Command replaceSurface(const QString& name, JobDocument&, Surface surface);
 Command addSurface(JobDocument&, Surface surface);
+/// With all its options; what it meets is for the person to say.
 Command duplicateSurface(JobDocument&, const std::string& surface, const std::string& name);
 /// A mirror image for the other side of the van.
 Command mirrorSurface(JobDocument&, const std::string& surface, const std::string& name);

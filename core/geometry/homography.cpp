@@ -2,10 +2,17 @@
 
 #include <Eigen/Dense>
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace westrum {
 namespace {
+
+/// A triangle of marks that is lower than this share of its longest side is a line.
+constexpr double kLeastHeight = 0.02;
+/// No part of the thing is seen this many times smaller than another.
+constexpr double kNearHorizon = 0.02;
 
 /// Moves points to their middle and scales them to a mean distance of root 2: the equations are then well conditioned.
 Eigen::Matrix3d normaliser(const std::vector<Point>& points) {
@@ -58,15 +65,24 @@ std::optional<Homography> homographyOf(const std::vector<PointPair>& pairs) {
         from.push_back(p.from);
         to.push_back(p.to);
     }
-    if (pairs.size() == 4)
-        for (const auto& points : {from, to}) {
-            double extent = 0;
-            for (const Point& p : points) extent = std::max(extent, distance(p, points[0]));
-            for (std::size_t leave = 0; leave < 4; ++leave) {
+    if (pairs.size() == 4) {
+        // Three of four nearly on one line say nothing across it; and every three must go round the same way in both,
+        // or all of them the other way: else the points were named in crossed order.
+        double way = 0;
+        for (std::size_t leave = 0; leave < 4; ++leave) {
+            std::array<double, 2> turn{};
+            for (std::size_t set = 0; set < 2; ++set) {
+                const auto& points = set == 0 ? from : to;
                 const Point a = points[(leave + 1) % 4], b = points[(leave + 2) % 4], c = points[(leave + 3) % 4];
-                if (std::abs(cross(b - a, c - a)) < 1e-4 * extent * extent) return std::nullopt;
+                const double longest = std::max({distance(a, b), distance(b, c), distance(c, a)});
+                turn[set] = cross(b - a, c - a);
+                if (!(std::abs(turn[set]) > kLeastHeight * longest * longest)) return std::nullopt;
             }
+            const double together = turn[0] * turn[1];
+            if (way != 0 && (together > 0) != (way > 0)) return std::nullopt;
+            way = together;
         }
+    }
     const Eigen::Matrix3d nf = normaliser(from), nt = normaliser(to);
     Eigen::MatrixXd a(2 * static_cast<Eigen::Index>(pairs.size()), 9);
     for (std::size_t i = 0; i < pairs.size(); ++i) {
@@ -82,6 +98,16 @@ std::optional<Homography> homographyOf(const std::vector<PointPair>& pairs) {
     h << v(0), v(1), v(2), v(3), v(4), v(5), v(6), v(7), v(8);
     h = nt.inverse() * h * nf;
     if (!h.allFinite() || std::abs(h.determinant()) < 1e-15 * std::pow(h.norm(), 3)) return std::nullopt;
+    // Seen from the front all points lie on one side of the horizon, and none of them on it.
+    double least = 1e300, most = 0;
+    int ahead = 0;
+    for (const Point& p : from) {
+        const double w = h(2, 0) * p.x + h(2, 1) * p.y + h(2, 2);
+        ahead += w > 0 ? 1 : -1;
+        least = std::min(least, std::abs(w));
+        most = std::max(most, std::abs(w));
+    }
+    if (std::abs(ahead) != static_cast<int>(from.size()) || least < kNearHorizon * most) return std::nullopt;
     return toHomography(h / h.norm());
 }
 

@@ -21,8 +21,9 @@ struct PointPair {
 };
 
 /// The homography that takes four points to four others exactly, or more of them by least squares (direct linear
-/// transform on normalised coordinates). Nothing if fewer than four, or if three of four lie on one line.
-/// Source: docs/formulae.md#photograph.
+/// transform on normalised coordinates). Nothing if fewer than four, if three of four lie nearly on one line (a
+/// triangle lower than a fiftieth of its longest side), if they go round in another order, or if the horizon runs
+/// between them. Source: docs/formulae.md#photograph.
 std::optional<Homography> homographyOf(const std::vector<PointPair>& pairs);
 
 } // namespace westrum

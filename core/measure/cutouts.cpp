@@ -34,20 +34,76 @@ private:
         out_.remarks.push_back({severity, std::move(place), kind, std::move(facts), {}});
     }
 
-    /// The frame with its corners rounded to their radii; a radius too large for its sides is said and left out.
+    /// A corner to be rounded between two straight sides.
+    struct Corner {
+        Point at, in, on; ///< on: unit along the side that follows, in: along the one that ends here
+        double turn{};    ///< > 0 at an outer corner
+        double radius{};
+        double before{}, after{}; ///< the two sides' lengths
+        [[nodiscard]] double tangent() const { return radius * std::tan(std::abs(turn) / 2); }
+    };
+
+    std::optional<Corner> cornerOf(std::size_t k) {
+        const MaybeReading* reading = k < m_.cornerRadii.size() ? &m_.cornerRadii[k] : nullptr;
+        if (!reading || !*reading) return std::nullopt;
+        const std::size_t n = out_.sides.size();
+        const Ring &before = out_.sides[(k + n - 1) % n], &after = out_.sides[k];
+        Corner c;
+        c.radius = (*reading)->length.value;
+        if (!(c.radius >= 0)) {
+            const Place place = placeOfRadius(k);
+            say(Severity::Error, place, RemarkKind::ReadingNotPositive,
+                {{"reading", place.key}, {"length", Mm{c.radius}}});
+            return std::nullopt;
+        }
+        if (c.radius == 0 || before.size() != 2 || after.size() != 2) return std::nullopt;
+        c.at = after.front();
+        c.before = distance(before.front(), c.at);
+        c.after = distance(c.at, after.back());
+        c.in = (c.at - before.front()) * (1 / c.before);
+        c.on = (after.back() - c.at) * (1 / c.after);
+        c.turn = std::atan2(cross(c.in, c.on), dot(c.in, c.on));
+        if (std::abs(c.turn) < 1e-6) return std::nullopt;
+        return c;
+    }
+
+    static Place placeOfRadius(std::size_t corner) {
+        Place place{"", Part::Reading};
+        place.key = readingKey('R', static_cast<int>(corner));
+        return place;
+    }
+
+    /// The frame with its corners rounded to their radii; a radius too large for its sides is said and left out. Two
+    /// corners may share a side as they like; where both want more than there is, neither gets more than half.
     Ring rounded() {
         const std::size_t n = out_.sides.size();
+        std::vector<std::optional<Corner>> corners;
+        for (std::size_t k = 0; k < n; ++k) corners.push_back(cornerOf(k));
+        const auto room = [&](double side, const std::optional<Corner>& other) {
+            return side - std::min(side / 2, other ? other->tangent() : 0);
+        };
+        std::vector<bool> fits(n, true);
+        for (std::size_t k = 0; k < n; ++k) {
+            if (!corners[k]) continue;
+            const Corner& c = *corners[k];
+            const double most = std::min(room(c.before, corners[(k + n - 1) % n]), room(c.after, corners[(k + 1) % n]));
+            fits[k] = c.tangent() <= most + 0.5;
+            if (fits[k]) continue;
+            const Place place = placeOfRadius(k);
+            say(Severity::Error, place, RemarkKind::RadiusTooLarge,
+                {{"reading", place.key},
+                 {"length", Mm{c.radius}},
+                 {"limit", Mm{most / std::tan(std::abs(c.turn) / 2)}}});
+        }
         Ring ring;
         for (std::size_t k = 0; k < n; ++k) {
-            const Ring& before = out_.sides[(k + n - 1) % n];
             const Ring& after = out_.sides[k];
-            const MaybeReading* radius = k < m_.cornerRadii.size() ? &m_.cornerRadii[k] : nullptr;
-            const auto arc = radius && *radius ? cornerArc(before, after, (*radius)->length.value, static_cast<int>(k))
-                                               : std::optional<Ring>();
-            if (arc)
-                ring.insert(ring.end(), arc->begin(), arc->end());
-            else
+            if (corners[k] && fits[k]) {
+                const Ring arc = arcOf(*corners[k]);
+                ring.insert(ring.end(), arc.begin(), arc.end());
+            } else {
                 ring.push_back(after.front());
+            }
             // Points within a curved side.
             for (std::size_t i = 1; i + 1 < after.size(); ++i) ring.push_back(after[i]);
         }
@@ -58,37 +114,17 @@ private:
         return clean;
     }
 
-    std::optional<Ring> cornerArc(const Ring& before, const Ring& after, double radius, int corner) {
-        Place place{"", Part::Reading};
-        place.key = readingKey('R', corner);
-        if (!(radius >= 0)) {
-            say(Severity::Error, place, RemarkKind::ReadingNotPositive,
-                {{"reading", place.key}, {"length", Mm{radius}}});
-            return std::nullopt;
-        }
-        if (radius == 0 || before.size() != 2 || after.size() != 2) return std::nullopt;
-        const Point p = after.front();
-        const double a = distance(before.front(), p), b = distance(p, after.back());
-        const Point in = (p - before.front()) * (1 / a), on = (after.back() - p) * (1 / b);
-        const double turn = std::atan2(cross(in, on), dot(in, on)); // > 0 at an outer corner
-        const double tangent = radius * std::tan(std::abs(turn) / 2);
-        if (std::abs(turn) < 1e-6) return std::nullopt;
-        if (tangent > a / 2 + 0.5 || tangent > b / 2 + 0.5) {
-            const double most = std::min(a, b) / 2 / std::tan(std::abs(turn) / 2);
-            say(Severity::Error, place, RemarkKind::RadiusTooLarge,
-                {{"reading", place.key}, {"length", Mm{radius}}, {"limit", Mm{most}}});
-            return std::nullopt;
-        }
-        const double side = turn > 0 ? 1 : -1;
-        const Point start = p - in * tangent;
-        const Point centre = start + Point{-in.y, in.x} * (side * radius);
+    static Ring arcOf(const Corner& c) {
+        const double side = c.turn > 0 ? 1 : -1;
+        const Point start = c.at - c.in * c.tangent();
+        const Point centre = start + Point{-c.in.y, c.in.x} * (side * c.radius);
         // 0.05 mm off the true arc at most.
-        const double step = 2 * std::acos(std::max(0.0, 1 - 0.05 / std::max(radius, 0.05)));
-        const int pieces = std::max(2, static_cast<int>(std::ceil(std::abs(turn) / std::max(step, 0.01))));
+        const double step = 2 * std::acos(std::max(0.0, 1 - 0.05 / std::max(c.radius, 0.05)));
+        const int pieces = std::max(2, static_cast<int>(std::ceil(std::abs(c.turn) / std::max(step, 0.01))));
         Ring arc;
         const Point spoke = start - centre;
         for (int i = 0; i <= pieces; ++i) {
-            const double angle = turn * i / pieces;
+            const double angle = c.turn * i / pieces;
             arc.push_back(centre + Point{spoke.x * std::cos(angle) - spoke.y * std::sin(angle),
                                          spoke.x * std::sin(angle) + spoke.y * std::cos(angle)});
         }
@@ -139,14 +175,43 @@ private:
         }
         const Point u = (line->to - line->from) * (1 / side);
         // A margin outwards, so that nothing of the side is left standing in front of the notch.
-        // At a corner that is not square the notch takes the corner's lean with it.
-        constexpr double lean = 200;
-        const Point from = line->from + u * (*position < 1 ? -lean : *position);
-        const Point to = line->from + u * (*position + *length > side - 1 ? side + lean : *position + *length);
         const Point out = line->inward * -1.0;
-        Ring cut{from + out, to + out, to + line->inward * *depth, from + line->inward * *depth};
+        const double begin = *position, finish = *position + *length;
+        Ring cut = begin < 1 ? cornerEnd(n.side, *line, *depth, false)
+                             : Ring{line->from + u * begin + out, line->from + u * begin + line->inward * *depth};
+        const Ring last = finish > side - 1
+                              ? cornerEnd(n.side, *line, *depth, true)
+                              : Ring{line->from + u * finish + out, line->from + u * finish + line->inward * *depth};
+        cut.insert(cut.end(), last.rbegin(), last.rend());
         if (signedArea(cut) < 0) std::reverse(cut.begin(), cut.end());
         return cut;
+    }
+
+    /// The end of a notch that reaches the end of its side, from the side up to its depth. Where the next side leans
+    /// outwards the notch takes the lean with it; where the outline turns inwards the surface goes on beyond the end,
+    /// and the notch does not.
+    [[nodiscard]] Ring cornerEnd(int side, const SideLine& line, double depth, bool atTo) const {
+        const std::size_t n = out_.sides.size(), k = static_cast<std::size_t>(side);
+        const Point end = atTo ? line.to : line.from;
+        Ring next = out_.sides[(k + 1) % n];
+        if (distance(next.front(), end) > 1e-6) {
+            next = out_.sides[(k + n - 1) % n];
+            std::reverse(next.begin(), next.end());
+        }
+        const Point away = (atTo ? line.to - line.from : line.from - line.to) * (1 / line.length());
+        const auto high = [&](Point p) { return dot(p - end, line.inward); };
+        const auto beyond = [&](Point p) { return dot(p - end, away); };
+        const Point out = line.inward * -1.0, up = line.inward * depth;
+        if (next.size() < 2 || high(next[1]) <= 1e-9) return {end + out, end + up};
+        Ring points{end + out + away};
+        for (std::size_t i = 1; i < next.size() && high(next[i - 1]) < depth; ++i) {
+            const double before = high(next[i - 1]), now = high(next[i]);
+            if (now <= before || beyond(next[i]) < beyond(next[i - 1])) break; // it turns away again, or leans inwards
+            const double part = std::min(1.0, (depth - before) / (now - before));
+            points.push_back(next[i - 1] + (next[i] - next[i - 1]) * part + away);
+        }
+        points.push_back(end + away * beyond(points.back()) + up);
+        return points;
     }
 
     std::optional<Ring> step(int index) {
@@ -199,6 +264,34 @@ std::optional<SideLine> sideLine(const MeasuredOutline& outline, int side) {
     line.inward = {-u.y, u.x}; // the frame runs counter-clockwise: inside is to the left
     const bool runsAlong = std::abs(u.x) >= std::abs(u.y);
     if (runsAlong ? u.x < 0 : u.y < 0) std::swap(line.from, line.to);
+    return line;
+}
+
+SideLine lowerEdge(const MeasuredOutline& outline) {
+    const Bounds b = boundsOf(outline.frame);
+    const Ring* base = nullptr;
+    const auto runsThere = [](const Ring& side) {
+        return side.size() == 2 && side[1].x - side[0].x > 1e-6 &&
+               side[1].x - side[0].x >= std::abs(side[1].y - side[0].y);
+    };
+    const auto level = [](const Ring& side) { return (side[0].y + side[1].y) / 2; };
+    for (const Ring& side : outline.sides)
+        if (runsThere(side) && (!base || level(side) < level(*base) - 1)) base = &side;
+    if (!base) return {b.low, {b.high.x, b.low.y}, {0, 1}};
+    if (const Ring& first = outline.sides.front(); runsThere(first) && level(first) <= level(*base) + b.height() / 4)
+        base = &first;
+    SideLine line{(*base)[0], (*base)[1], {}};
+    const Point u = (line.to - line.from) * (1 / line.length());
+    line.inward = {-u.y, u.x};
+    constexpr double inLine = 2;
+    for (const Ring& side : outline.sides) {
+        if (!runsThere(side)) continue;
+        if (std::abs(dot(side[0] - line.from, line.inward)) > inLine ||
+            std::abs(dot(side[1] - line.from, line.inward)) > inLine)
+            continue;
+        if (side[0].x < line.from.x) line.from = side[0];
+        if (side[1].x > line.to.x) line.to = side[1];
+    }
     return line;
 }
 

@@ -18,4 +18,9 @@ struct SideLine {
 /// Nothing for a curved side.
 std::optional<SideLine> sideLine(const MeasuredOutline& outline, int side);
 
+/// The surface's lower edge from its rear (left) end to its other one: the first side if it runs there, else the lowest
+/// that does, with all straight sides in the same line (a notch may part it). Where none runs so: the lower edge of the
+/// box about the frame. Supports are counted from it. @pre outline.frame is not empty
+SideLine lowerEdge(const MeasuredOutline& outline);
+
 } // namespace westrum

@@ -1,5 +1,7 @@
 #include "core/measure/distance_network.h"
 
+#include "core/measure/embeddings.h"
+
 #include <Eigen/Dense>
 
 #include <algorithm>
@@ -42,78 +44,75 @@ Linear linearised(const std::vector<Point>& corners, const std::vector<CornerDis
     return l;
 }
 
-double sumOfSquares(const std::vector<Point>& corners, const std::vector<CornerDistance>& readings) {
-    double sum = 0;
-    for (const CornerDistance& r : readings) {
-        const double e = r.mm - distance(corners[at(r.from)], corners[at(r.to)]);
-        sum += e * e;
-    }
-    return sum;
+std::vector<CornerDistance> without(std::vector<CornerDistance> readings, std::size_t left) {
+    readings.erase(readings.begin() + static_cast<std::ptrdiff_t>(left));
+    return readings;
 }
 
-/// Places the corners one after the other; `fit` says what stopped it.
-void placeByTriangles(int corners, const std::vector<CornerDistance>& readings, NetworkFit& fit) {
-    const auto between = [&](int a, int b) {
-        for (std::size_t r = 0; r < readings.size(); ++r)
-            if ((readings[r].from == a && readings[r].to == b) || (readings[r].from == b && readings[r].to == a))
-                return static_cast<int>(r);
-        return -1;
+/// Worse than all readings by a tape's error, in its squares, before anything else is said to have happened: a chance
+/// of about 1 in 3000.
+constexpr double kSurprise = 16;
+
+/// How badly the readings bear a shape, in squares of the tape's error: as they are, or with one of them wrong.
+double badness(const std::vector<Point>& corners, const std::vector<CornerDistance>& readings, bool oneWrong) {
+    double least = sumOfSquares(corners, readings) / (kTapeMm * kTapeMm);
+    for (std::size_t r = 0; r < readings.size() && oneWrong && least > kSurprise; ++r) {
+        const std::vector<CornerDistance> others = without(readings, r);
+        least = std::min(least, kSurprise + sumOfSquares(adjustCorners(corners, others), others) / (kTapeMm * kTapeMm));
+    }
+    return least;
+}
+
+double turnAt(const std::vector<Point>& c, std::size_t k) {
+    const std::size_t n = c.size();
+    return cross(c[k] - c[(k + n - 1) % n], c[(k + 1) % n] - c[k]);
+}
+
+/// A shape that the readings allow, and how well.
+struct Candidate {
+    std::vector<Point> corners;
+    bool inside{};
+    double badness{};
+    int inwards{};
+};
+
+/// All distinct shapes, the one that the readings bear best first.
+std::vector<Candidate> candidatesOf(const Embeddings& embeddings, const std::vector<CornerDistance>& readings,
+                                    bool checked) {
+    constexpr std::size_t most = 40, tried = 6; // as many shapes are adjusted, and tried without each reading
+    constexpr double alikeMm = 20;
+    std::vector<Candidate> all;
+    for (const Embedding& e : embeddings.found) {
+        if (all.size() >= most) break;
+        Candidate c{checked ? adjustCorners(e.corners, readings) : e.corners, e.diagonalsInside, 0, 0};
+        if (crossesItself(c.corners) || signedArea(c.corners) <= 0) continue;
+        const bool known = std::any_of(all.begin(), all.end(), [&](const Candidate& other) {
+            double furthest = 0;
+            for (std::size_t k = 0; k < c.corners.size(); ++k)
+                furthest = std::max(furthest, distance(c.corners[k], other.corners[k]));
+            return furthest < alikeMm;
+        });
+        if (known) continue;
+        for (std::size_t k = 0; k < c.corners.size(); ++k) c.inwards += turnAt(c.corners, k) < 0;
+        c.badness = badness(c.corners, readings, false);
+        all.push_back(std::move(c));
+    }
+    const auto better = [](const Candidate& a, const Candidate& b) {
+        if (a.inside != b.inside) return a.inside;
+        if (std::abs(a.badness - b.badness) > kSurprise / 4) return a.badness < b.badness;
+        return a.inwards < b.inwards;
     };
-    std::vector<bool> stands(at(corners), false);
-    fit.corners.assign(at(corners), {});
-    const int base = between(0, 1);
-    if (base < 0) {
-        fit.state = NetworkState::Undetermined;
-        fit.at = 1;
-        return;
-    }
-    fit.corners[1] = {readings[at(base)].mm, 0};
-    stands[0] = stands[1] = true;
-    for (int placed = 2; placed < corners; ++placed) {
-        int best = -1, bestA = -1, bestB = -1;
-        double bestMeeting = -1; // the tapes that meet most squarely carry the least error on
-        for (int k = 0; k < corners; ++k) {
-            if (stands[at(k)]) continue;
-            for (int a = 0; a < corners; ++a)
-                for (int b = a + 1; b < corners; ++b) {
-                    if (!stands[at(a)] || !stands[at(b)]) continue;
-                    const int ra = between(a, k), rb = between(b, k);
-                    if (ra < 0 || rb < 0) continue;
-                    const double p = readings[at(ra)].mm, q = readings[at(rb)].mm;
-                    const double base2 = distance(fit.corners[at(a)], fit.corners[at(b)]);
-                    const double cosine = (p * p + q * q - base2 * base2) / (2 * p * q);
-                    const double meeting = 1 - std::min(1.0, std::abs(cosine));
-                    if (meeting > bestMeeting || best < 0) {
-                        best = k;
-                        bestA = a;
-                        bestB = b;
-                        bestMeeting = meeting;
-                    }
-                }
-        }
-        if (best < 0) {
-            fit.state = NetworkState::Undetermined;
-            fit.at = static_cast<int>(std::find(stands.begin(), stands.end(), false) - stands.begin());
-            return;
-        }
-        const Point a = fit.corners[at(bestA)], b = fit.corners[at(bestB)];
-        const int ra = between(bestA, best), rb = between(bestB, best);
-        const double p = readings[at(ra)].mm, q = readings[at(rb)].mm, d = distance(a, b);
-        if (d > p + q || p > d + q || q > d + p) {
-            fit.state = NetworkState::CannotClose;
-            fit.at = d > p + q ? between(bestA, bestB) : p > q ? ra : rb;
-            if (fit.at < 0) fit.at = ra;
-            return;
-        }
-        const double along = (p * p - q * q + d * d) / (2 * d);
-        const double height = std::sqrt(std::max(0.0, p * p - along * along));
-        const Point u = (b - a) * (1 / d);
-        // Going round counter-clockwise a, b, k: k lies to the left of a->b, unless it comes between them.
-        const double side = best > bestA && best < bestB ? -1 : 1;
-        fit.corners[at(best)] = a + u * along + Point{-u.y, u.x} * (side * height);
-        stands[at(best)] = true;
-    }
-    fit.state = NetworkState::Solved;
+    const auto best = [&] { // no strict order: the best one forward, the rest as they come
+        for (std::size_t k = 1; k < all.size(); ++k)
+            if (better(all[k], all[0])) std::swap(all[0], all[k]);
+    };
+    std::stable_sort(all.begin(), all.end(), [](const Candidate& a, const Candidate& b) {
+        return a.inside != b.inside ? a.inside : a.badness < b.badness;
+    });
+    for (std::size_t k = 0; k < std::min(tried, all.size()) && all.size() > 1; ++k)
+        all[k].badness = badness(all[k].corners, readings, true);
+    best();
+    return all;
 }
 
 } // namespace
@@ -154,41 +153,49 @@ std::vector<Point> adjustCorners(std::vector<Point> corners, const std::vector<C
     return corners;
 }
 
-NetworkFit fitNetwork(int corners, const std::vector<CornerDistance>& readings) {
+double sumOfSquares(const std::vector<Point>& corners, const std::vector<CornerDistance>& readings) {
+    double sum = 0;
+    for (const CornerDistance& r : readings) {
+        const double e = r.mm - distance(corners[at(r.from)], corners[at(r.to)]);
+        sum += e * e;
+    }
+    return sum;
+}
+
+NetworkFit fitNetwork(int corners, const std::vector<CornerDistance>& readings, const std::vector<CornerTurn>& turns) {
     assert(corners >= 3);
     NetworkFit fit;
-    placeByTriangles(corners, readings, fit);
+    const Embeddings embeddings = embeddingsOf(corners, readings, turns);
+    fit.state = embeddings.state;
+    fit.at = embeddings.at;
     if (fit.state != NetworkState::Solved) return fit;
+    fit.spareReadings = static_cast<int>(readings.size()) - (2 * corners - 3);
+    const std::vector<Candidate> candidates = candidatesOf(embeddings, readings, fit.spareReadings > 0);
+    if (candidates.empty()) {
+        fit.state = NetworkState::Crosses;
+        return fit;
+    }
+    const Candidate& best = candidates.front();
+    fit.corners = best.corners;
+    for (std::size_t c = 1; c < candidates.size() && fit.otherwise.empty(); ++c) {
+        const Candidate& other = candidates[c];
+        if (other.inside != best.inside || other.badness > best.badness + kSurprise) continue;
+        fit.otherwise = other.corners;
+        for (std::size_t k = 0; k < at(corners) && fit.turnsEitherWay < 0; ++k)
+            if (turnAt(best.corners, k) * turnAt(other.corners, k) < 0) fit.turnsEitherWay = static_cast<int>(k);
+    }
     fit.residual.assign(readings.size(), 0);
     fit.misclosure.assign(readings.size(), std::nullopt);
-    fit.spareReadings = static_cast<int>(readings.size()) - (2 * corners - 3);
     if (fit.spareReadings <= 0) return fit;
-
     std::vector<double> shares;
     fit.corners = adjustCorners(fit.corners, readings, &shares);
-    std::vector<double> standing(readings.size(), 0);
     for (std::size_t r = 0; r < readings.size(); ++r) {
         fit.residual[r] = readings[r].mm - distance(fit.corners[at(readings[r].from)], fit.corners[at(readings[r].to)]);
         if (shares[r] < 1e-6) continue; // nothing else checks it
-        standing[r] = std::abs(fit.residual[r]) / std::sqrt(shares[r]);
         // What the others imply: the fit without this reading.
-        std::vector<CornerDistance> others = readings;
-        others.erase(others.begin() + static_cast<std::ptrdiff_t>(r));
-        const std::vector<Point> without = adjustCorners(fit.corners, others);
-        fit.misclosure[r] = readings[r].mm - distance(without[at(readings[r].from)], without[at(readings[r].to)]);
+        const std::vector<Point> others = adjustCorners(fit.corners, without(readings, r));
+        fit.misclosure[r] = readings[r].mm - distance(others[at(readings[r].from)], others[at(readings[r].to)]);
     }
-    // Of those that stand out alike the one that need be wrong by least: a small slip is likelier than a large one.
-    const double alike = 0.9 * *std::max_element(standing.begin(), standing.end());
-    int several = 0;
-    for (std::size_t r = 0; r < standing.size(); ++r) {
-        if (standing[r] < alike || !fit.misclosure[r]) continue;
-        ++several;
-        if (fit.likeliest < 0 ||
-            std::abs(*fit.misclosure[r]) < std::abs(*fit.misclosure[static_cast<std::size_t>(fit.likeliest)]))
-            fit.likeliest = static_cast<int>(r);
-    }
-    fit.likeliest = std::max(fit.likeliest, 0);
-    fit.oneOfSeveral = several > 1;
     return fit;
 }
 

@@ -1,6 +1,7 @@
 #include "core/measure/frames.h"
 
 #include "core/measure/developed.h"
+#include "core/measure/slips.h"
 #include "core/measure/stations.h"
 #include "core/measure/two_point.h"
 
@@ -32,10 +33,10 @@ public:
     }
 
 private:
-    void say(Severity severity, const std::string& key, RemarkKind kind, Facts facts) {
+    void say(Severity severity, const std::string& key, RemarkKind kind, Facts facts, std::optional<Fix> fix = {}) {
         Place place{"", key.empty() ? Part::Whole : Part::Reading};
         place.key = key;
-        out_.remarks.push_back({severity, std::move(place), kind, std::move(facts), {}});
+        out_.remarks.push_back({severity, std::move(place), kind, std::move(facts), std::move(fix)});
     }
 
     /// A reading that is there and sensible; what is wrong with one that is there is said.
@@ -76,8 +77,15 @@ private:
         out_.sides = std::move(sides);
     }
 
+    /// The profile, if all its parts are read; says which is missing where some are.
     std::optional<std::vector<ProfilePart>> profile() {
         std::vector<ProfilePart> parts;
+        const auto read = [](const CurveReadings::Part& part) { return part.length || part.rise; };
+        if (std::any_of(m_.curve.parts.begin(), m_.curve.parts.end(), read))
+            for (std::size_t i = 0; i < m_.curve.parts.size(); ++i)
+                if (!m_.curve.parts[i].length)
+                    say(Severity::Error, readingKey('p', static_cast<int>(i)), RemarkKind::ReadingMissing,
+                        {{"reading", readingKey('p', static_cast<int>(i))}});
         for (std::size_t i = 0; i < m_.curve.parts.size(); ++i) {
             const CurveReadings::Part& part = m_.curve.parts[i];
             const auto length = sound(part.length, readingKey('p', static_cast<int>(i)));
@@ -97,7 +105,8 @@ private:
             const auto parts = profile();
             if (parts)
                 width = developed(*parts).width.value;
-            else if (!m_.empty() && !m_.curve.parts.front().length)
+            else if (!m_.empty() && std::none_of(m_.curve.parts.begin(), m_.curve.parts.end(),
+                                                 [](const auto& part) { return part.length || part.rise; }))
                 say(Severity::Error, "BC", RemarkKind::CurveUnmeasured, {{"reading", std::string("BC")}});
         } else {
             width = needed(quad(R::BC), "BC");
@@ -138,12 +147,14 @@ private:
             out_.fit = fit;
             return;
         }
-        if (const auto off = fit.misclosure[static_cast<std::size_t>(fit.likeliest)];
-            off && standing(*fit.residual[static_cast<std::size_t>(fit.likeliest)], *off) > kStandingLimitMm) {
-            const std::string key = readingKey(fit.likeliest);
-            const double reads = q[fit.likeliest];
-            say(Severity::Error, key, RemarkKind::ReadingsDisagree,
-                {{"reading", key}, {"misclosure", Mm{*off}}, {"length", Mm{reads}}, {"implied", Mm{reads - *off}}});
+        if (q.has(R::AC) && q.has(R::BD)) {
+            std::vector<CornerDistance> readings;
+            std::vector<std::string> keys;
+            for (std::size_t k = 0; k < kQuadReadings; ++k) {
+                readings.push_back({kQuadEnds[k][0], kQuadEnds[k][1], *q.mm[k]});
+                keys.push_back(readingKey(static_cast<R>(k)));
+            }
+            judge({fit.corners.begin(), fit.corners.end()}, readings, keys);
         }
         takeCorners(Ring(fit.corners.begin(), fit.corners.end()));
         out_.fit = fit;
@@ -175,37 +186,80 @@ private:
             report.keys.push_back(key);
         }
         if (!complete) return;
-        report.fit = fitNetwork(n, readings);
+        report.fit = fitNetwork(n, readings, p.turns);
         const NetworkFit& fit = report.fit;
         const auto keyOf = [&](int reading) { return report.keys[static_cast<std::size_t>(reading)]; };
-        if (fit.state == NetworkState::Undetermined) {
+        switch (fit.state) {
+        case NetworkState::Undetermined: {
             // The first diagonal not yet read that would hold the corner.
             std::string key;
             for (std::size_t d = 0; d < p.diagonals.size() && key.empty(); ++d)
                 if (!p.diagonals[d].length && (p.diagonals[d].from == fit.at || p.diagonals[d].to == fit.at))
                     key = readingKey('D', static_cast<int>(d));
             say(Severity::Error, key, RemarkKind::DiagonalMissing, {{"corner", cornerName(fit.at)}});
-        } else if (fit.state == NetworkState::CannotClose) {
+            break;
+        }
+        case NetworkState::CannotClose:
             say(Severity::Error, keyOf(fit.at), RemarkKind::ReadingTooLong, {{"reading", keyOf(fit.at)}});
-        } else {
-            judge(report, readings);
+            break;
+        case NetworkState::Crosses: say(Severity::Error, {}, RemarkKind::OutlineCrosses, {}); break;
+        case NetworkState::Solved:
+            if (fit.turnsEitherWay >= 0)
+                say(Severity::Error, {}, RemarkKind::OutlineEitherWay,
+                    {{"corner", cornerName(fit.turnsEitherWay)},
+                     {"area", signedArea(fit.corners) / 1e6},
+                     {"otherArea", signedArea(fit.otherwise) / 1e6}},
+                    Fix{FixKind::TurnCorner, turnsIn(fit.corners, fit.turnsEitherWay) ? "out" : "in",
+                        static_cast<double>(fit.turnsEitherWay)});
+            judge(fit.corners, readings, report.keys);
             takeCorners(fit.corners);
+            break;
         }
         out_.network = std::move(report);
     }
 
     static std::string cornerName(int corner) { return std::string(1, static_cast<char>('A' + corner % 26)); }
 
-    void judge(const NetworkReport& report, const std::vector<CornerDistance>& readings) {
-        const NetworkFit& fit = report.fit;
-        if (fit.spareReadings <= 0) return;
-        const auto off = fit.misclosure[static_cast<std::size_t>(fit.likeliest)];
-        if (!off || standing(fit.residual[static_cast<std::size_t>(fit.likeliest)], *off) <= kStandingLimitMm) return;
-        const std::string key = report.keys[static_cast<std::size_t>(fit.likeliest)];
-        const double reads = readings[static_cast<std::size_t>(fit.likeliest)].mm;
-        Facts facts{{"reading", key}, {"misclosure", Mm{*off}}, {"length", Mm{reads}}, {"implied", Mm{reads - *off}}};
-        say(Severity::Error, key, fit.oneOfSeveral ? RemarkKind::OneReadingWrong : RemarkKind::ReadingsDisagree,
-            std::move(facts));
+    static bool turnsIn(const std::vector<Point>& corners, int corner) {
+        const std::size_t n = corners.size(), k = static_cast<std::size_t>(corner);
+        return cross(corners[k] - corners[(k + n - 1) % n], corners[(k + 1) % n] - corners[k]) < 0;
+    }
+
+    /// Says which readings may be wrong, and by how much.
+    void judge(const std::vector<Point>& corners, const std::vector<CornerDistance>& readings,
+               const std::vector<std::string>& keys) {
+        const SlipFinding finding = findSlip(corners, readings);
+        if (!finding.wrong()) return;
+        SlipReport report{{}, finding.proved, finding.several, finding.others, {}};
+        for (const Suspect& s : finding.suspects) {
+            const double reads = readings[static_cast<std::size_t>(s.reading)].mm;
+            report.suspects.push_back(
+                {keys[static_cast<std::size_t>(s.reading)], Mm{reads}, Mm{reads - s.slip}, s.chance, s.corners});
+        }
+        if (finding.decides) report.decides = {finding.decides->from, finding.decides->to};
+        const SuspectReading& first = report.suspects.front();
+        Facts facts{
+            {"reading", first.key}, {"misclosure", first.slip()}, {"length", first.reads}, {"implied", first.implied}};
+        static constexpr std::array<const char*, 3> names{"reading", "other", "another"},
+            by{"", "otherBy", "anotherBy"};
+        for (std::size_t k = 1; k < report.suspects.size(); ++k) {
+            facts.emplace_back(names[k], report.suspects[k].key);
+            facts.emplace_back(by[k], report.suspects[k].slip());
+        }
+        if (report.others > 0) facts.emplace_back("count", static_cast<std::int64_t>(report.others));
+        if (report.decides) {
+            facts.emplace_back("corner", cornerName(report.decides->first));
+            facts.emplace_back("toCorner", cornerName(report.decides->second));
+        }
+        say(Severity::Error, first.key,
+            report.proved    ? RemarkKind::ReadingsDisagree
+            : report.several ? RemarkKind::SeveralReadingsWrong
+                             : RemarkKind::OneReadingWrong,
+            std::move(facts),
+            report.decides ? std::optional(Fix{FixKind::AddDiagonal, std::to_string(report.decides->first),
+                                               static_cast<double>(report.decides->second)})
+                           : std::nullopt);
+        out_.slip = std::move(report);
     }
 
     void stations() {

@@ -77,13 +77,39 @@ Ring drawnOutline(const Ring& ring, double tolerance) {
     return out;
 }
 
+namespace {
+
+double turnOf(const Ring& ring, std::size_t i) {
+    const std::size_t n = ring.size();
+    const Point in = ring[i] - ring[(i + n - 1) % n], on = ring[(i + 1) % n] - ring[i];
+    return std::abs(std::atan2(cross(in, on), dot(in, on)));
+}
+
+/// Whether the step from corner i to the next is a straight side rather than one chord of a flattened curve: were it a
+/// chord, the curve would stand off it by far more than any drawing is flattened by.
+bool isStraightSide(const Ring& ring, std::size_t i) {
+    constexpr double flattenedMm = 0.4, coarseMm = 8, longMm = 100;
+    const std::size_t n = ring.size();
+    const auto step = [&](std::size_t k) { return distance(ring[k % n], ring[(k + 1) % n]); };
+    const double own = step(i);
+    for (const auto& [corner, neighbour] : {std::pair{i, step(i + n - 1)}, std::pair{(i + 1) % n, step(i + 1)}}) {
+        const double off = own * own * turnOf(ring, corner) / (4 * (own + neighbour));
+        if ((off > flattenedMm && own > 3 * neighbour) || (off > coarseMm && own > longMm)) return true;
+    }
+    return false;
+}
+
+} // namespace
+
 std::vector<Ring> drawnSides(const Ring& drawn) {
     constexpr double least = 20 * std::numbers::pi / 180;
     const std::size_t n = drawn.size();
     std::vector<std::pair<double, std::size_t>> turns;
     for (std::size_t i = 0; i < n; ++i) {
-        const Point in = drawn[i] - drawn[(i + n - 1) % n], on = drawn[(i + 1) % n] - drawn[i];
-        turns.emplace_back(std::abs(std::atan2(cross(in, on), dot(in, on))), i);
+        // Where a straight side goes over into a curve it ends, however little it turns there.
+        const bool ends = isStraightSide(drawn, i) || isStraightSide(drawn, (i + n - 1) % n);
+        const double turn = turnOf(drawn, i);
+        turns.emplace_back(ends ? std::max(turn, least * 1.01) : turn, i);
     }
     std::stable_sort(turns.begin(), turns.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
     std::vector<std::size_t> corners;

@@ -40,6 +40,7 @@ struct PolygonReadings {
     };
     std::vector<MaybeReading> sides = std::vector<MaybeReading>(5);
     std::vector<Diagonal> diagonals{{0, 2, {}}, {0, 3, {}}};
+    std::vector<CornerTurn> turns; ///< what is said of corners; may be shorter than they are
     friend bool operator==(const PolygonReadings&, const PolygonReadings&) = default;
 };
 
@@ -131,6 +132,25 @@ struct NetworkReport {
     friend bool operator==(const NetworkReport&, const NetworkReport&) = default;
 };
 
+/// A reading whose error would explain why they disagree.
+struct SuspectReading {
+    std::string key;
+    Mm reads, implied; ///< what it says and what the others make of it
+    double chance{};   ///< that it is this one, of all that explain it
+    Ring corners;      ///< of the frame as it would be without it
+    [[nodiscard]] Mm slip() const { return reads - implied; }
+    friend bool operator==(const SuspectReading&, const SuspectReading&) = default;
+};
+/// What the readings prove of their own errors (slips.h).
+struct SlipReport {
+    std::vector<SuspectReading> suspects;       ///< likeliest first
+    bool proved = false;                        ///< the first one is wrong: nothing else explains it
+    bool several = false;                       ///< no single error explains it
+    int others = 0;                             ///< readings that explain it too, less likely
+    std::optional<std::pair<int, int>> decides; ///< corners; the length between them, not read yet, would tell
+    friend bool operator==(const SlipReport&, const SlipReport&) = default;
+};
+
 /// A surface's outline as the readings give it.
 struct MeasuredOutline {
     Ring frame;                           ///< before radii, notches and steps; empty if the readings give none
@@ -139,6 +159,7 @@ struct MeasuredOutline {
     Point fixedA, fixedB;                 ///< the two fixed points, two-point form only
     std::optional<QuadFit> fit;           ///< four-sided form only
     std::optional<NetworkReport> network; ///< general polygon only
+    std::optional<SlipReport> slip;       ///< where readings disagree
     std::optional<Mm> leastRadius;        ///< of a curved surface
     std::optional<double> stretch;        ///< of one curved both ways, as a share
     std::vector<Remark> remarks;
@@ -151,8 +172,8 @@ struct MeasuredOutline {
 /// kMostDrawnCorners, corners that lie within `tolerance` of a straight line left out.
 Ring drawnOutline(const Ring& ring, double tolerance = 0.05);
 inline constexpr std::size_t kMostDrawnCorners = 4000;
-/// The sides of a drawn outline: it is parted where it turns by more than 20 degrees, so that a curve is one side. At
-/// most kMostDrawnSides: the least turns are passed over.
+/// The sides of a drawn outline: it is parted where it turns by more than 20 degrees and where a straight side goes
+/// over into a curve, so that a curve is one side. At most kMostDrawnSides: the least turns are passed over.
 std::vector<Ring> drawnSides(const Ring& drawn);
 inline constexpr std::size_t kMostDrawnSides = 60;
 

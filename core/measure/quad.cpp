@@ -11,9 +11,6 @@ namespace {
 
 using R = QuadReading;
 
-/// Which corners (A = 0 .. D = 3) a reading joins.
-constexpr std::array<std::array<int, 2>, kQuadReadings> kEnds{{{0, 1}, {1, 2}, {2, 3}, {3, 0}, {0, 2}, {1, 3}}};
-
 std::size_t index(R r) { return static_cast<std::size_t>(r); }
 
 /// The third corner of a triangle over the base p-q, at distances from p and q, to the left of p->q.
@@ -60,8 +57,8 @@ std::optional<std::array<Point, 4>> fromOneDiagonal(const QuadReadings& r, R dia
 std::optional<double> implied(const QuadReadings& r, R wanted) {
     const auto length = [&](int i, int j) {
         for (int k = 0; k < kQuadReadings; ++k)
-            if ((kEnds[index(R(k))][0] == i && kEnds[index(R(k))][1] == j) ||
-                (kEnds[index(R(k))][0] == j && kEnds[index(R(k))][1] == i))
+            if ((kQuadEnds[index(R(k))][0] == i && kQuadEnds[index(R(k))][1] == j) ||
+                (kQuadEnds[index(R(k))][0] == j && kQuadEnds[index(R(k))][1] == i))
                 return r[R(k)];
         return 0.0;
     };
@@ -70,8 +67,8 @@ std::optional<double> implied(const QuadReadings& r, R wanted) {
         if (!corners) return std::nullopt;
         return wanted == R::AC ? distance((*corners)[0], (*corners)[2]) : distance((*corners)[1], (*corners)[3]);
     }
-    const int p = kEnds[index(wanted)][0];
-    const int q = kEnds[index(wanted)][1];
+    const int p = kQuadEnds[index(wanted)][0];
+    const int q = kQuadEnds[index(wanted)][1];
     const int s = (q + 1) % 4; // opposite base s-t, met in this order going round
     const int t = (q + 2) % 4;
     const Point baseS{0, 0};
@@ -85,7 +82,7 @@ std::optional<double> implied(const QuadReadings& r, R wanted) {
 /// Least squares over all six readings, from both one-diagonal shapes; the better fit of the two.
 std::array<Point, 4> adjusted(const QuadReadings& r) {
     std::vector<CornerDistance> readings;
-    for (std::size_t k = 0; k < kQuadReadings; ++k) readings.push_back({kEnds[k][0], kEnds[k][1], *r.mm[k]});
+    for (std::size_t k = 0; k < kQuadReadings; ++k) readings.push_back({kQuadEnds[k][0], kQuadEnds[k][1], *r.mm[k]});
     std::array<Point, 4> best{};
     double least = -1;
     for (const R diagonal : {R::AC, R::BD}) {
@@ -132,8 +129,8 @@ QuadFit fitQuad(const QuadReadings& r) {
         fit.corners = adjusted(r);
         double best = -1;
         for (std::size_t k = 0; k < kQuadReadings; ++k) {
-            const double fitted = distance(fit.corners[static_cast<std::size_t>(kEnds[k][0])],
-                                           fit.corners[static_cast<std::size_t>(kEnds[k][1])]);
+            const double fitted = distance(fit.corners[static_cast<std::size_t>(kQuadEnds[k][0])],
+                                           fit.corners[static_cast<std::size_t>(kQuadEnds[k][1])]);
             fit.residual[k] = *r.mm[k] - fitted;
             fit.largestResidual = std::max(fit.largestResidual, std::abs(*fit.residual[k]));
             const auto should = implied(r, R(k));

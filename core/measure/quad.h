@@ -12,6 +12,9 @@ namespace westrum {
 /// diagonals AC, BD. On a floor A is the rear right corner, B the front right one, seen from above.
 enum class QuadReading { AB, BC, CD, DA, AC, BD };
 inline constexpr int kQuadReadings = 6;
+/// Which corners (A = 0 .. D = 3) a reading joins.
+inline constexpr std::array<std::array<int, 2>, kQuadReadings> kQuadEnds{
+    {{0, 1}, {1, 2}, {2, 3}, {3, 0}, {0, 2}, {1, 3}}};
 
 /// All four sides and one or both diagonals; at least one diagonal must be there. Each > 0.
 struct QuadReadings {

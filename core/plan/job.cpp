@@ -124,9 +124,41 @@ Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, s
     return job;
 }
 
+namespace {
+
+/// Whether a piece's key ("plank/floor/...", with a mark for a layer behind the surface's id) is of this surface.
+bool isPieceOf(std::string_view key, std::string_view surface) {
+    const std::size_t at = key.find('/');
+    if (at == std::string_view::npos) return false;
+    key.remove_prefix(at + 1);
+    if (!key.starts_with(surface)) return false;
+    const char then = key.size() > surface.size() ? key[surface.size()] : '/';
+    return !(std::isalnum(static_cast<unsigned char>(then)) || then == '-' || then == '_');
+}
+
+} // namespace
+
 std::string freeSurfaceId(const Job& job, const std::string& wanted) {
     std::string id = wanted;
-    for (int n = 2; job.surface(id); ++n) id = wanted + "-" + std::to_string(n);
+    // What is still kept about one that was taken away must not come back to another.
+    const auto taken = [&] {
+        const auto tied = [&](const Surface& s) {
+            return std::any_of(s.edges.begin(), s.edges.end(), [&](const Edge& e) { return e.surface == id; });
+        };
+        const auto cut = [&](const auto& entry) {
+            const CutList& list = entry.second;
+            return std::any_of(list.pieces.begin(), list.pieces.end(),
+                               [&](const LoosePiece& p) { return p.surface == id; }) ||
+                   std::any_of(list.kept.begin(), list.kept.end(), [&](const KeptItem& item) {
+                       return std::any_of(item.pieces.begin(), item.pieces.end(),
+                                          [&](const KeptPiece& p) { return isPieceOf(p.piece, id); });
+                   });
+        };
+        return job.surface(id) || job.finishes.contains(id) || job.logs.contains(id) ||
+               std::any_of(job.surfaces.begin(), job.surfaces.end(), tied) ||
+               std::any_of(job.cutLists.begin(), job.cutLists.end(), cut);
+    };
+    for (int n = 2; taken(); ++n) id = wanted + "-" + std::to_string(n);
     return id;
 }
 

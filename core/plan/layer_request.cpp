@@ -63,21 +63,20 @@ bool isBacked(const SurfaceContext& context, std::size_t layer, const SetOutRequ
 
 } // namespace
 
-Mm floorLengthOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
-    for (std::size_t i = 0; i < job.surfaces.size(); ++i)
-        if (job.surfaces[i].kind == SurfaceKind::Floor && measured[i].measured())
-            return {boundsOf(measured[i].frame).width()};
-    return {};
+FloorFrame floorOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
+    std::vector<TiedSurface> surfaces;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) surfaces.push_back({&job.surfaces[i], &measured[i]});
+    return floorFrameOf(surfaces);
 }
 
-SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured, Mm floorLength,
-                         const Passage& passage) {
+SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured,
+                         const FloorFrame& floor, const Passage& passage) {
     SurfaceContext c;
     for (const Layer& l : job.finish(surface.id).layers) {
         c.products.push_back(productOf(job, l.product));
         c.lengths.push_back(c.products.back() ? lengthsOf(job, *c.products.back()) : std::vector<StockLength>());
     }
-    c.datum = datumLevelOn(surface, measured, job.datum, floorLength);
+    c.datum = datumLevelOn(surface, measured, job.datum, floor);
     c.widestThroughDoor = passage.widestPanel;
     c.door = passage.door;
     c.spread = job.spreadM2PerMinute;

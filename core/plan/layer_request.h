@@ -40,11 +40,11 @@ struct LayersSeen {
 };
 LayersSeen layersSeen(const Finish& finish, const SurfaceContext& context);
 
-/// @param floorLength  of the first measured floor, on which the datum hangs
-SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured, Mm floorLength,
-                         const Passage& passage);
+/// @param floor  the first measured one, over which the datum runs
+SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured,
+                         const FloorFrame& floor, const Passage& passage);
 
-Mm floorLengthOf(const Job& job, const std::vector<MeasuredOutline>& measured);
+FloorFrame floorOf(const Job& job, const std::vector<MeasuredOutline>& measured);
 
 /// Of the surface and its measured outline, without anything that is laid.
 SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const MeasuredOutline& measured,

@@ -70,6 +70,7 @@ struct HeadroomPlan {
 };
 struct DoorPlan {
     std::string door;
+    std::string floor; ///< surface id; empty: there is none
     ThresholdStep step;
     friend bool operator==(const DoorPlan&, const DoorPlan&) = default;
 };

@@ -4,6 +4,21 @@
 
 namespace westrum {
 
+namespace {
+
+/// The floor that a door opens onto: as said, else the first there is.
+const SurfacePlan* floorAt(const Job& job, const Access::Door& door, const SurfaceStage& plan) {
+    const SurfacePlan* first = nullptr;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+        if (job.surfaces[i].kind != SurfaceKind::Floor) continue;
+        if (job.surfaces[i].id == door.floor) return &plan.surfaces[i];
+        if (!first) first = &plan.surfaces[i];
+    }
+    return first;
+}
+
+} // namespace
+
 void findHeadroom(const Job& job, SurfaceStage& plan) {
     const SurfacePlan *floor = nullptr, *ceiling = nullptr;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
@@ -32,11 +47,12 @@ void findHeadroom(const Job& job, SurfaceStage& plan) {
     }
     for (const Access::Door& d : job.access.doors) {
         if (!d.sill) continue;
-        const ThresholdStep step = thresholdStep(below, d.sill->length, kStepLimit, kRampAngleRad);
-        plan.thresholds.push_back({d.name, step});
-        if (step.needsTransition && floor && !floor->layers.empty())
+        const SurfacePlan* at = floorAt(job, d, plan);
+        const ThresholdStep step = thresholdStep(at ? at->stack : bare, d.sill->length, kStepLimit, kRampAngleRad);
+        plan.thresholds.push_back({d.name, at ? at->surface : std::string(), step});
+        if (step.needsTransition && at && !at->layers.empty())
             plan.found.push_back({Severity::Note,
-                                  {floor->surface, Part::Whole},
+                                  {at->surface, Part::Whole},
                                   RemarkKind::DoorStep,
                                   {{"door", d.name}, {"step", step.step}, {"length", step.rampRun}},
                                   {}});

@@ -27,7 +27,7 @@ std::optional<SetOutRequest> ask(const Job& job, const SurfaceStage& stage, cons
         const SurfacePlan* own = stage.surface(s.id);
         measured.push_back(own ? own->measured : MeasuredOutline{});
     }
-    SurfaceContext context = contextOf(job, *surface, planned->measured, floorLengthOf(job, measured), stage.passage);
+    SurfaceContext context = contextOf(job, *surface, planned->measured, floorOf(job, measured), stage.passage);
     context.runsOnFrom = runsOnFrom(*surface, planned->measured, finish, context.products,
                                     [&](const std::string& id) { return stage.surface(id); });
     const SetOutRequest facts = requestOf(*surface, planned->shape, planned->measured, context);

@@ -168,7 +168,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         measured.push_back(same != kept_.end() ? same->plan.measured : outlineOf(s.measurement));
         for (Remark& r : measured.back().remarks) r.place.surface.clear();
     }
-    const Mm floorLength = floorLengthOf(job, measured);
+    const FloorFrame floor = floorOf(job, measured);
     stage.passage = passageOf(job.access);
     stage.surfaces.resize(job.surfaces.size());
     std::vector<Kept> next(job.surfaces.size());
@@ -178,7 +178,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         state[i] = 1;
         const Surface& surface = job.surfaces[i];
         Kept entry{
-            surface, job.finish(surface.id), contextOf(job, surface, measured[i], floorLength, stage.passage), {}};
+            surface, job.finish(surface.id), contextOf(job, surface, measured[i], floor, stage.passage), {}};
         entry.context.care = care_;
         // The neighbour at the left is planned first; where walls run on in a ring, somebody begins.
         entry.context.runsOnFrom = runsOnFrom(surface, measured[i], entry.finish, entry.context.products,
@@ -218,7 +218,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         stage.found.push_back(std::move(r));
     }
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
-        stage.surfaces[i].datum = datumOn(job.surfaces[i], stage.surfaces[i].measured, job.datum, floorLength);
+        stage.surfaces[i].datum = datumOn(job.surfaces[i], stage.surfaces[i].measured, job.datum, floor);
     checkLines(job, stage);
     checkNaps(job, stage);
     findHeadroom(job, stage);

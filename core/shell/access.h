@@ -13,7 +13,8 @@ struct Access {
     struct Door {
         std::string name;
         MaybeReading width, height;
-        MaybeReading sill; ///< height of its fixed sill over the bare floor
+        MaybeReading sill;   ///< height of its fixed sill over the bare floor
+        std::string floor{}; ///< id of the floor that it opens onto; empty: the first one
         friend bool operator==(const Door&, const Door&) = default;
     };
     std::vector<Door> doors;

@@ -1,9 +1,11 @@
 #pragma once
 
 #include "core/shell/access.h"
-#include "core/shell/surface.h"
+#include "core/shell/ties.h"
 
+#include <map>
 #include <optional>
+#include <string>
 
 namespace westrum {
 
@@ -13,17 +15,31 @@ struct DatumLine {
     friend bool operator==(const DatumLine&, const DatumLine&) = default;
 };
 
+/// The floor that the datum is measured over, and how far from its rear end what is tied to it stands.
+struct FloorFrame {
+    Mm length; ///< 0 if it is not measured: then the datum is taken as level with the floor
+    /// By surface id, where it shares a side with the floor: the nearest point of that side, its middle where the side
+    /// runs across the van.
+    std::map<std::string, Mm> standsAt;
+    friend bool operator==(const FloorFrame&, const FloorFrame&) = default;
+};
+FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces);
+
 /// Where the datum crosses a surface. Its height over the floor is taken as straight from the rear of the floor to the
-/// front; the surface lies `fromRear` of the floor's rear end (0 if not said) with its lower edge at `heightRear` and
-/// `heightFront` over the floor (0 if not said). Walls on the right run from front to rear, seen from inside. Nothing
-/// for lying surfaces, without a datum, or where the line passes above or below the surface.
-/// @param floorLength  of the van's floor; 0 if it is not measured: then the datum is taken as level with the floor
+/// front. The surface's rear end - the end of its lower edge - lies `fromRear` of the floor's rear (if not said: where
+/// it meets the floor, else a bulkhead at the front and all others at the rear), its lower edge at `heightRear` and
+/// `heightFront` over the floor (0 if not said). Heights are plumb: on a surface that leans or is bent the line lies
+/// higher up, measured along it. Walls on the right run from front to rear, seen from inside. Nothing for lying
+/// surfaces, without a datum, or where the line passes above or below the surface. Source: docs/formulae.md#datum.
 std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
-                                 Mm floorLength);
+                                 const FloorFrame& floor);
 
 /// The same level on an upright surface that the line passes above or below: lines that run through are counted from
 /// it there too.
 std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
-                                      Mm floorLength);
+                                      const FloorFrame& floor);
+
+/// How far up along a surface of this height, taped along it, a point lies that is `plumb` over its lower edge.
+double alongSurface(const Surface& surface, double height, double plumb);
 
 } // namespace westrum

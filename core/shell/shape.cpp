@@ -213,9 +213,10 @@ private:
             spacing = *s;
         }
         const Bounds b = boundsOf(m_.frame);
+        const SideLine lower = lowerEdge(m_);
         bool outside = false;
         for (int k = 0; k < u.count; ++k) {
-            const double at = (u.along ? b.low.y : b.low.x) + *position + k * spacing;
+            const double at = (u.along ? lower.from.y : lower.from.x) + *position + k * spacing;
             const double low = at - *width / 2, high = at + *width / 2;
             const Ring strip = u.along ? Ring{{b.low.x, low}, {b.high.x, low}, {b.high.x, high}, {b.low.x, high}}
                                        : Ring{{low, b.low.y}, {high, b.low.y}, {high, b.high.y}, {low, b.high.y}};
@@ -248,6 +249,11 @@ std::optional<Ring> placedBox(const Placement& place, double width, double heigh
     Ring box{centre - u - v, centre + u - v, centre + u + v, centre - u + v};
     if (signedArea(box) < 0) box = {box[1], box[0], box[3], box[2]};
     return box;
+}
+
+std::optional<Point> crossFoot(const Placement& place, Point p, const MeasuredOutline& m) {
+    const auto f = placeFrame(place, m);
+    return f ? std::optional(onCross(*f, p)) : std::nullopt;
 }
 
 std::optional<PlacementDistances> distancesOf(const Placement& place, Point centre, double width, double height,

@@ -54,6 +54,9 @@ SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured);
 /// its side; nothing if the placement lacks a reading or a side is curved or parallel to the first.
 std::optional<Ring> placedBox(const Placement& place, double width, double height, const MeasuredOutline& measured);
 
+/// Where the distance from the cross side to a point begins: on that side, along the first side through the point.
+std::optional<Point> crossFoot(const Placement& place, Point p, const MeasuredOutline& measured);
+
 /// The distances that put the centre of a box of this size at a point: placedBox() the other way round.
 struct PlacementDistances {
     Mm fromSide, fromCross;

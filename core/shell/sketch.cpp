@@ -200,15 +200,17 @@ private:
         if (!guessed.fromSide) guessed.fromSide = Reading{{}, {boundsOf(out_.frame).height() * 0.3}};
         if (!guessed.fromCross) guessed.fromCross = Reading{{}, {boundsOf(out_.frame).width() * 0.3}};
         const auto ring = placedBox(guessed, width, height, drawn);
-        const auto l = line(place.side), c = line(place.cross);
-        if (!ring || !l || !c) return;
+        const auto l = line(place.side);
+        if (!ring || !l) return;
         const std::string key = kind + std::to_string(i);
         const Point centre = ((*ring)[0] + (*ring)[2]) * 0.5;
         const double half = place.toCentre ? 0 : 0.5;
-        const Point v = l->inward, w = c->inward;
+        const Point v = l->inward;
         const Point low = centre - v * (half * height);
-        const double up = dot(low - l->from, v), over = dot(centre - c->from, w) - half * width;
-        slot(key + ".cross", {}, SlotKind::Small, centre - w * (half * width) - w * over, centre - w * (half * width));
+        const double up = dot(low - l->from, v);
+        const Point foot = *crossFoot(guessed, centre, drawn);
+        const double reach = std::max(1e-9, distance(foot, centre));
+        slot(key + ".cross", {}, SlotKind::Small, foot, centre + (foot - centre) * (half * width / reach));
         slot(key + ".side", {}, SlotKind::Small, low - v * up, low);
         const Point a = (*ring)[0], b = (*ring)[1], d = (*ring)[3];
         if (hasWidth)
@@ -235,15 +237,22 @@ private:
     void support(int i) {
         const Support& u = s_.supports[static_cast<std::size_t>(i)];
         const Bounds b = boundsOf(out_.frame);
+        MeasuredOutline drawn;
+        drawn.sides = out_.sides;
+        drawn.frame = out_.frame;
+        const Point from = lowerEdge(drawn).from;
         const double at = mmOf(u.position, (u.along ? b.height() : b.width()) * 0.3);
         const std::string key = "u" + std::to_string(i);
         if (u.along) {
             const double x = b.low.x + b.width() * 0.7;
-            slot(key + ".position", {}, SlotKind::Small, {x, b.low.y}, {x, b.low.y + at});
-        } else {
-            const double y = b.low.y + b.height() * 0.7;
-            slot(key + ".position", {}, SlotKind::Small, {b.low.x, y}, {b.low.x + at, y});
+            slot(key + ".position", {}, SlotKind::Small, {x, from.y}, {x, from.y + at});
+            return;
         }
+        // Over the middle where the end stands plumb there, else down where the distance is meant.
+        double y = b.low.y + b.height() * 0.7;
+        const Region whole{{out_.frame}};
+        if (!contains(whole, {from.x + 2, y}) || contains(whole, {from.x - 2, y})) y = from.y + b.height() * 0.05;
+        slot(key + ".position", {}, SlotKind::Small, {from.x, y}, {from.x + at, y});
     }
 
     const Surface& s_;

@@ -48,8 +48,8 @@ enum class Treatment {
 };
 enum class OpeningEdge { None, TrimRing, Reveal, Bound };
 
-/// Where something lies: its distance from one side, square to it, and from another side along the first. Measured to
-/// its near edge, or to its centre.
+/// Where something lies: its distance from one side, square to it, and from another side along the first, at the height
+/// of its middle. Measured to its near edge, or to its centre.
 struct Placement {
     int side = 0;
     MaybeReading fromSide;
@@ -102,8 +102,9 @@ enum class SupportKind { Rib, Batten };
 struct Support {
     std::string name;
     SupportKind kind = SupportKind::Rib;
-    bool along = false;    ///< runs along the surface (x), else across it (y)
-    MaybeReading position; ///< of its centre line from the surface's rear or left end (or from its lower edge)
+    bool along = false; ///< runs along the surface (x), else across it (y)
+    /// Of its centre line along the lower edge from that edge's rear or left end; or up from the lower edge there.
+    MaybeReading position;
     MaybeReading width;
     int count = 1;
     MaybeReading spacing; ///< centre to centre

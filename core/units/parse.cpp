@@ -276,12 +276,15 @@ Result<double, ParseError> takeTerm(Reader& r, LengthUnit bareUnit) {
         const std::size_t afterFeet = r.position();
         r.skipBlanks();
         if (r.peek() == '-' && isDigit(r.peek(1))) {
-            // 4'-3 3/8" is how drawings write it; the dash is no minus if inches follow.
+            // 4'-3 3/8" is how drawings write it; the dash is no minus if inches follow, or a bare figure that inches
+            // can be and that stands right behind.
+            const bool close = r.position() == afterFeet;
             r.skip();
             const auto inches = takeNumber(r);
             r.skipBlanks();
             const auto inchUnit = inches ? takeUnit(r, kLengthUnits) : std::nullopt;
-            if (inches && inchUnit && inchUnit->factor == kInch) return length + inches.value().value * kInch;
+            const bool bare = close && inches && !inchUnit && !isLetter(r.peek()) && inches.value().value < 12;
+            if (bare || (inches && inchUnit && inchUnit->factor == kInch)) return length + inches.value().value * kInch;
             r.moveTo(afterFeet);
             return length;
         }

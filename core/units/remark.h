@@ -22,7 +22,7 @@ enum class RemarkKind {
     ReadingNotPositive,    ///< {reading} {length}
     ReadingAbsurd,         ///< {reading} {length} {limit}: more than a van can be
     SidesCannotClose,      ///< {reading} is longer than {others} together
-    ReadingsDisagree,      ///< {reading} reads {misclosure} off what the other five imply: {implied}
+    ReadingsDisagree,      ///< {reading}, {length}, is {misclosure} off what the others imply, {implied}: proved
     SquareAssumed,         ///< no diagonal read
     NotchOutside,          ///< {notch} ends at {length} on a side of {limit}
     NotchTooDeep,          ///< {notch} {length} into a floor {limit} deep
@@ -36,7 +36,9 @@ enum class RemarkKind {
     CurveDisagrees,        ///< {reading} taped as {length}, chord and rise say {implied}
     DiagonalMissing,       ///< {corner} is not held by the readings
     ReadingTooLong,        ///< {reading} is longer than the two others of its triangle
-    OneReadingWrong,       ///< one of several, {reading} or another, is {misclosure} off
+    OneReadingWrong,       ///< {reading} by {misclosure}, or {other} by {otherBy}, or {another}, or {count} more
+    SeveralReadingsWrong,  ///< no single error explains it; facts as above
+    OutlineEitherWay,      ///< {corner} may turn outwards or inwards: {area} or {otherArea}
     StationsNotRising,     ///< {reading} {length} is not beyond {before}
     TapesDoNotMeet,        ///< {reading} and {other} fall {gap} short of each other
     TapesMeetFlat,         ///< {reading} and {other} meet at a flat or sharp angle
@@ -151,6 +153,8 @@ enum class FixKind {
     SetField,    ///< of that layer's product
     TurnBattens, ///< of that surface: laid the other way
     AddLayer,    ///< a product of the catalogue, by its id in `key`, before the place `value` of the build-up
+    TurnCorner,  ///< of a polygon: corner `value` turns inwards (`key` "in") or outwards
+    AddDiagonal, ///< of a polygon: a reading between the corners `key` and `value`
 };
 /// What settles a remark by one press: a rule or field, and what to set it to.
 struct Fix {

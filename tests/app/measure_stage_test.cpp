@@ -70,7 +70,7 @@ private slots:
                                       << "cannot meet";
         QTest::newRow("blunder") << "reading-f"
                                  << "3958"
-                                 << "Take it again";
+                                 << "Take the diagonal f again";
         QTest::newRow("notch outside") << "reading-Notch 1, from rear"
                                        << "3200"
                                        << "It is left out";

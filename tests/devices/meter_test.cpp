@@ -5,6 +5,8 @@
 #include "devices/simulated_meter.h"
 #include "tests/support/registry.h"
 
+#include <QLocalServer>
+#include <QLocalSocket>
 #include <QProcess>
 
 #include <random>
@@ -36,17 +38,17 @@ class MeterTest : public QObject {
 
 private slots:
     void linesAreReadAndWritten() {
-        QCOMPARE(std::get<Mm>(readMeterLine("R 3640.2")).value, 3640.2);
-        QCOMPARE(std::get<Mm>(readMeterLine("R 3640.2\r")).value, 3640.2);
+        QCOMPARE(std::get<Mm>(readMeterLine("R 3640.2").answer).value, 3640.2);
+        QCOMPARE(std::get<Mm>(readMeterLine("R 3640.2\r").answer).value, 3640.2);
         QCOMPARE(meterLine(Mm{3640.2}), QByteArray("R 3640.2\n"));
         for (const MeterFault f : {MeterFault::WeakSignal, MeterFault::LowBattery, MeterFault::OutOfRange})
-            QVERIFY(isFault(readMeterLine(meterLine(f).trimmed()), f));
-        QVERIFY(isFault(readMeterLine("R 12"), MeterFault::OutOfRange));
-        QVERIFY(isFault(readMeterLine("R 99999999"), MeterFault::OutOfRange));
+            QVERIFY(isFault(readMeterLine(meterLine(f).trimmed()).answer, f));
+        QVERIFY(isFault(readMeterLine("R 12").answer, MeterFault::OutOfRange));
+        QVERIFY(isFault(readMeterLine("R 99999999").answer, MeterFault::OutOfRange));
         for (const char* line :
              {"", "R", "R ", "R x", "R nan", "R inf", "R -5", "R 1e999", "E", "E fire", "3640", "R 12 13"})
-            QVERIFY2(isFault(readMeterLine(line), MeterFault::NotUnderstood), line);
-        QVERIFY(isFault(readMeterLine("R " + QByteArray(500, '1')), MeterFault::NotUnderstood));
+            QVERIFY2(isFault(readMeterLine(line).answer, MeterFault::NotUnderstood), line);
+        QVERIFY(isFault(readMeterLine("R " + QByteArray(500, '1')).answer, MeterFault::NotUnderstood));
     }
 
     void noiseOfAnyKindIsNeverAReadingByAccident() {
@@ -54,7 +56,7 @@ private slots:
         for (int round = 0; round < 20000; ++round) {
             QByteArray line;
             for (std::size_t i = 0, n = dice() % 30; i < n; ++i) line.append(static_cast<char>(dice() % 256));
-            const MeterAnswer a = readMeterLine(line);
+            const MeterAnswer a = readMeterLine(line).answer;
             if (const auto* mm = std::get_if<Mm>(&a))
                 QVERIFY(line.trimmed().startsWith("R ") && mm->value >= kMeterLeastMm);
         }
@@ -97,6 +99,57 @@ private slots:
         meter.connectTo(name);
         QVERIFY(QTest::qWaitFor([&] { return meter.isReady(); }));
         QCOMPARE(std::get<Mm>(ask(meter)).value, 1000.0);
+    }
+
+    void aReadingBelongsToTheRequestThatAskedForIt() {
+        SimulatedMeter sim;
+        const QString name = socketName();
+        QVERIFY(sim.listen(name));
+        SocketMeter meter(nullptr, std::chrono::milliseconds(120));
+        meter.connectTo(name);
+        QVERIFY(QTest::qWaitFor([&] { return meter.isReady(); }));
+        // The answer to the first request comes when the second has been asked: it is not taken for the second's.
+        sim.setTrueLength({1111});
+        sim.setMood(MeterMood::Late);
+        sim.setLate(std::chrono::milliseconds(160));
+        QVERIFY(isFault(ask(meter), MeterFault::Silent));
+        sim.setMood(MeterMood::Silent);
+        QVERIFY(isFault(ask(meter), MeterFault::Silent));
+        sim.setMood(MeterMood::Normal);
+        sim.setTrueLength({2222});
+        QCOMPARE(std::get<Mm>(ask(meter)).value, 2222.0);
+        // A second answer to one request is of that request.
+        sim.setMood(MeterMood::Twice);
+        sim.setTrueLength({3333});
+        QCOMPARE(std::get<Mm>(ask(meter)).value, 3333.0);
+        sim.setMood(MeterMood::Late);
+        sim.setLate(std::chrono::milliseconds(90));
+        sim.setTrueLength({4444});
+        QCOMPARE(std::get<Mm>(ask(meter)).value, 4444.0);
+        // Its own words sent back, and an empty line, are no answer and no fault.
+        sim.setMood(MeterMood::Echo);
+        sim.setTrueLength({555});
+        QCOMPARE(std::get<Mm>(ask(meter)).value, 555.0);
+    }
+
+    void aMeterThatDoesNotNumberIsBelievedWhileNothingIsOutstanding() {
+        QLocalServer server;
+        const QString name = socketName();
+        QVERIFY(server.listen(name));
+        SocketMeter meter(nullptr, std::chrono::milliseconds(150));
+        meter.connectTo(name);
+        QVERIFY(server.waitForNewConnection(2000) && QTest::qWaitFor([&] { return meter.isReady(); }));
+        QLocalSocket* far = server.nextPendingConnection();
+        QByteArray answer = "R 1200.0\n";
+        connect(far, &QLocalSocket::readyRead, far, [&] {
+            far->readAll();
+            far->write(answer);
+        });
+        QCOMPARE(std::get<Mm>(ask(meter)).value, 1200.0);
+        answer.clear();
+        QVERIFY(isFault(ask(meter), MeterFault::Silent));
+        answer = "R 1300.0\n"; // of which request?
+        QVERIFY(isFault(ask(meter), MeterFault::Silent));
     }
 
     void whereNoneListensIsSaid() {

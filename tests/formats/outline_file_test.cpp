@@ -71,6 +71,87 @@ private slots:
         QCOMPARE(readDxf(dxf(old + "0\nTEXT\n8\n0\n1\nhello\n")).value().passedOver, 1);
     }
 
+    void dxfCurvesAndGapsAreMeantInMillimetres() {
+        const double circle = std::numbers::pi * 50 * 50;
+        // A circle of radius 50 mm in a drawing in metres.
+        QVERIFY(near(area(readDxf(dxf("0\nCIRCLE\n8\n0\n10\n0\n20\n0\n40\n0.05\n", 6))), circle, 12));
+        // A square of 400 mm of lines in metres, and one with a gap of 450 mm, which does not close.
+        const QByteArray square = line(0, 0, 0.4, 0) + line(0.4, 0, 0.4, 0.4) + line(0.4, 0.4, 0, 0.4);
+        QVERIFY(near(area(readDxf(dxf(square + line(0, 0.4, 0, 0), 6))), 160000, 1));
+        QVERIFY(refuses(readDxf(dxf(line(0, 0, 2, 0) + line(2, 0, 2, 1) + line(2, 1, 0, 0.45), 6)),
+                        OutlineFaultKind::NoOutline));
+        // Ends that meet to 0.3 mm do, in inches too.
+        QVERIFY(near(area(readDxf(dxf(line(0, 0, 10, 0) + line(10, 0, 10, 5) + line(10, 5, 0, 0.01), 1))),
+                     10 * 5 / 2.0 * 645.16, 50));
+        // Without a unit it is flattened by how large it is drawn.
+        QVERIFY(near(area(readDxf(dxf("0\nCIRCLE\n8\n0\n10\n0\n20\n0\n40\n0.05\n", 0))), circle * 1e-6, 1e-5));
+    }
+
+    void whatIsNotSeenInADrawingIsNotTaken() {
+        const QByteArray frame = "0\nLWPOLYLINE\n8\nSHEET\n90\n4\n70\n1\n10\n-500\n20\n-500\n10\n3000\n20\n-"
+                                 "500\n10\n3000\n20\n2000\n10\n-500\n20\n2000\n";
+        const QByteArray box =
+            line(0, 0, 500, 0) + line(500, 0, 500, 300) + line(500, 300, 0, 300) + line(0, 300, 0, 0);
+        const auto with = [&](const QByteArray& layer, QByteArray sheet) {
+            return "0\nSECTION\n2\nHEADER\n9\n$"
+                   "INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n0\n"
+                   "LAYER\n2\nSHEET\n" +
+                   layer + "0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + box + sheet + "0\nENDSEC\n0\nEOF\n";
+        };
+        QVERIFY(near(area(readDxf(with("70\n0\n62\n7\n", frame))), 3500 * 2500, 1));
+        QVERIFY(near(area(readDxf(with("70\n0\n62\n-7\n", frame))), 150000, 1)); // switched off
+        QVERIFY(near(area(readDxf(with("70\n1\n62\n7\n", frame))), 150000, 1));  // frozen
+        QByteArray paper = frame;                                                // on the sheet beside the model
+        QVERIFY(
+            near(area(readDxf(with("70\n0\n62\n7\n", paper.replace("8\nSHEET\n", "8\nSHEET\n67\n1\n")))), 150000, 1));
+    }
+
+    void arcsSeenFromBelowTurnTheOtherWay() {
+        // Extrusion 0,0,-1: the entity's x runs to the left. Its half circle from 0 to 180 about (-200, 0) closes the
+        // line from 100 to 300 from above.
+        const QByteArray arc = "0\nARC\n8\n0\n10\n-200\n20\n0\n40\n100\n50\n0\n51\n180\n210\n0\n220\n0\n230\n-1\n";
+        const auto half = readDxf(dxf(arc + line(100, 0, 300, 0)));
+        QVERIFY(near(area(half), std::numbers::pi * 5000, 20));
+        QVERIFY(near(boundsOf(half.value().rings[0]).low.x, 100, 0.1) &&
+                near(boundsOf(half.value().rings[0]).high.y, 100, 0.1));
+    }
+
+    void blocksSplinesAndEllipsesAreTaken() {
+        const QByteArray blocks = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nDoor\n70\n0\n10\n100\n20\n0\n" +
+                                  line(100, 0, 300, 0) + line(300, 0, 300, 100) + line(300, 100, 100, 0) +
+                                  "0\nENDBLK\n0\nENDSEC\n";
+        const auto placed = [&](const QByteArray& insert) {
+            QByteArray text = dxf(insert);
+            return readDxf(text.insert(text.indexOf("0\nSECTION\n2\nENTITIES"), blocks));
+        };
+        // A triangle of 200 x 100 with its base point at a corner: twice as wide, turned by a quarter, at 1000, 1000.
+        const auto d = placed("0\nINSERT\n8\n0\n2\nDOOR\n10\n1000\n20\n1000\n41\n2\n42\n1\n50\n90\n");
+        QVERIFY(near(area(d), 20000, 0.01));
+        const Bounds b = boundsOf(d.value().rings[0]);
+        QVERIFY(near(b.low.x, 900, 0.01) && near(b.high.y, 1400, 0.01));
+        QCOMPARE(
+            placed("0\nINSERT\n8\n0\n2\nDOOR\n10\n0\n20\n0\n70\n3\n71\n2\n44\n500\n45\n400\n").value().rings.size(),
+            std::size_t{6});
+        // A block that holds itself ends.
+        QByteArray loop = dxf("0\nINSERT\n8\n0\n2\nA\n10\n0\n20\n0\n");
+        loop.insert(loop.indexOf("0\nSECTION\n2\nENTITIES"),
+                    "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nA\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\nA\n10\n1\n20\n0\n" +
+                        line(0, 0, 10, 0) + line(10, 0, 10, 10) + line(10, 10, 0, 0) + "0\nENDBLK\n0\nENDSEC\n");
+        QVERIFY(readDxf(loop).has_value());
+        // Half axes 200 and 100.
+        QVERIFY(near(
+            area(readDxf(dxf("0\nELLIPSE\n8\n0\n10\n0\n20\n0\n11\n200\n21\n0\n40\n0.5\n41\n0\n42\n6.283185307\n"))),
+            std::numbers::pi * 20000, 60));
+        // A quadratic spline with clamped knots over a tent 300 wide and 200 high is a parabola: two thirds of 300 x
+        // 100.
+        const QByteArray spline = "0\nSPLINE\n8\n0\n70\n8\n71\n2\n72\n6\n73\n3\n74\n0\n40\n0\n40\n0\n40\n0\n40\n1\n40\n"
+                                  "1\n40\n1\n10\n0\n20\n0\n10\n150\n20\n200\n10\n300\n20\n0\n";
+        QVERIFY(near(area(readDxf(dxf(spline + line(0, 0, 300, 0)))), 20000, 10));
+        QByteArray lies = spline;
+        lies.replace("72\n6\n73\n3", "72\n900000\n73\n-4");
+        QVERIFY(near(area(readDxf(dxf(lies + line(0, 0, 300, 0)))), 20000, 10));
+    }
+
     void dxfThatLiesIsRefusedOrPassedOver() {
         const QByteArray good = line(0, 0, 500, 0) + line(500, 0, 0, 300) + line(0, 300, 0, 0);
         // Counts that are not true, figures that are none, coordinates before the count.
@@ -120,6 +201,63 @@ private slots:
         QVERIFY(refuses(readSvg(svg("<defs><rect width='100' height='50'/></defs>")), OutlineFaultKind::NoOutline));
     }
 
+    void whatAnSvgHidesIsNotTaken() {
+        const QByteArray seen = "<rect width='100' height='50'/>";
+        for (const char* hidden :
+             {"<rect width='300' height='200' display='none'/>",
+              "<g style='display:none'><rect width='300' height='200'/></g>",
+              "<rect width='300' height='200' visibility='hidden'/>",
+              "<rect width='300' height='200' style='opacity:0'/>", "<rect width='300' height='200' fill='none'/>",
+              "<style>.cut{fill:none} #frame, .off { display : none }</style><rect class='off' width='300' "
+              "height='200'/>",
+              "<style>/* .x{} */ #frame{visibility:hidden}</style><rect id='frame' width='300' height='200'/>"})
+            QVERIFY2(near(area(readSvg(svg(QByteArray(hidden) + seen))), 5000, 1e-6), hidden);
+        // Visible again within what is hidden; a stroke without a filling is seen.
+        QVERIFY(
+            near(area(readSvg(svg("<g visibility='hidden'><rect width='300' height='200' visibility='visible'/></g>"))),
+                 60000, 1e-6));
+        QVERIFY(
+            near(area(readSvg(svg("<rect width='300' height='200' style='fill:none;stroke:#000'/>"))), 60000, 1e-6));
+    }
+
+    void svgSizesAreMeantInTheWorld() {
+        // Drawn in metres: curves are flattened by how large they come out.
+        QVERIFY(near(area(readSvg(svg("<circle cx='1' cy='1' r='0.05'/>", "width='2000mm' viewBox='0 0 2 2'"))),
+                     std::numbers::pi * 2500, 12));
+        // A box that is not as wide as its page is fitted whole and centred: 100 x 100 into 400 x 200 mm doubles it.
+        const QByteArray square = "<rect width='100' height='100'/>";
+        QVERIFY(near(area(readSvg(svg(square, "width='400mm' height='200mm' viewBox='0 0 100 100'"))), 40000, 1e-3));
+        QVERIFY(near(
+            area(readSvg(svg(
+                square, "width='400mm' height='200mm' viewBox='0 0 100 100' preserveAspectRatio='xMidYMid slice'"))),
+            160000, 1e-3));
+        QVERIFY(near(
+            area(readSvg(svg(square, "width='400mm' height='200mm' viewBox='0 0 100 100' preserveAspectRatio='none'"))),
+            80000, 1e-3));
+        // Units inside: without a box a user unit is 1/96 inch and 5 cm are 5 cm; with one, units scale with it.
+        QVERIFY(near(area(readSvg(svg("<rect width='5cm' height='96'/>", "width='400mm' height='300mm'"))), 50 * 25.4,
+                     1e-3));
+        QVERIFY(near(area(readSvg(svg("<rect width='50%' height='10%'/>"))), 200 * 30, 1e-3));
+        // A page within the page, and what is used twice.
+        QVERIFY(near(area(readSvg(svg("<svg x='10' y='10' width='200' height='100' viewBox='0 0 20 10'><rect "
+                                      "width='20' height='10'/></svg>"))),
+                     20000, 1e-3));
+        const auto twice = readSvg(
+            svg("<defs><rect id='r' width='50' height='20'/></defs><use href='#r'/><use href='#r' x='100' y='60'/>"));
+        QCOMPARE(twice.value().rings.size(), std::size_t{2});
+        QVERIFY(near(area(twice), 1000, 1e-6));
+        const auto symbol = readSvg(svg("<symbol id='s' viewBox='0 0 1 1'><rect width='1' height='1'/></symbol><use "
+                                        "href='#s' width='80' height='80'/>"));
+        QVERIFY(near(area(symbol), 6400, 1e-3));
+        // What uses itself ends.
+        QVERIFY(readSvg(svg("<g id='a'><rect width='9' height='9'/><use href='#a' x='1'/></g>")).has_value());
+        QByteArray laughs = "<g id='a0'><rect width='9' height='9'/></g>";
+        for (int i = 1; i < 30; ++i)
+            laughs += "<g id='a" + QByteArray::number(i) + "'>" + QByteArray("<use href='#a") +
+                      QByteArray::number(i - 1) + "'/><use href='#a" + QByteArray::number(i - 1) + "' x='1'/></g>";
+        QVERIFY(refuses(readSvg(svg(laughs)), OutlineFaultKind::TooLarge));
+    }
+
     void hostileSvgIsRefused() {
         QVERIFY(refuses(readSvg("<html/>"), OutlineFaultKind::Damaged));
         QVERIFY(refuses(readSvg("<svg><g>"), OutlineFaultKind::Damaged));
@@ -147,6 +285,13 @@ private slots:
         QVERIFY(near(area(readPoints("0;0\n1200,5;0\n1200,5;800\n")), 1200.5 * 400, 1e-6));
         QVERIFY(near(area(readPoints("0\t0\n0\t80\n100\t80\n")), 4000, 1e-6)); // clockwise is turned
         QCOMPARE(readPoints("0,0\n100,0\n100,100\n\n10,10\n20,10\n20,20\n").value().rings.size(), std::size_t{2});
+        // The first corner counts: behind a byte-order mark, with exponents, and one gone wrong is told.
+        QVERIFY(near(area(readPoints("\xEF\xBB\xBF"
+                                     "0,0\n1200,0\n1200,800\n0,800\n")),
+                     960000, 1e-6));
+        QVERIFY(near(area(readPoints("0e0,0\n1.2e3,0\n1.2E+3,8e2\n0,800\n")), 960000, 1e-6));
+        QCOMPARE(QString::fromStdString(readPoints("0..0,0\n1200,0\n1200,800\n0,800\n").error().detail),
+                 QStringLiteral("1"));
         QVERIFY(refuses(readPoints("0,0\n1,x\n2,2\n"), OutlineFaultKind::NoNumber));
         QCOMPARE(QString::fromStdString(readPoints("0,0\n1,x\n2,2\n").error().detail), QStringLiteral("2"));
         QVERIFY(refuses(readPoints("1,1\n2,2\n3,3\n"), OutlineFaultKind::NoOutline));

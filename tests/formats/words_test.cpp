@@ -49,10 +49,11 @@ private slots:
 
     void remarksAreWholeSentences() {
         const auto floor = [](Job& j) -> Measurement& { return j.surfaces[0].measurement; };
-        QCOMPARE(
-            remarkOf([&](Job& j) { floor(j).readings[5] = mm(3958); }, RemarkKind::ReadingsDisagree),
-            QStringLiteral(
-                "The diagonal f reads 94 mm shorter than the other five readings allow (4 052 mm). Take it again."));
+        QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[5] = mm(3958); }, RemarkKind::OneReadingWrong),
+                 QStringLiteral(
+                     "One reading is wrong, likeliest first: the diagonal f (94 mm too short), the side b (209 mm too "
+                     "long) or the side d (210 mm too long). 3 others could be, too. Take the diagonal f again: "
+                     "that tells."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[0] = mm(0); }, RemarkKind::ReadingNotPositive),
                  QStringLiteral("The side a reads 0 mm; a length must be more than nothing. Take it again."));
         QCOMPARE(remarkOf([&](Job& j) { floor(j).readings[3].reset(); }, RemarkKind::ReadingMissing),

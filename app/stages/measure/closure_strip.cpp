@@ -31,6 +31,10 @@ void ClosureStrip::showClosure(const Measurement& m, const MeasuredOutline& meas
     lines_.clear();
     instead_.clear();
     figures_ = figures;
+    const auto suspected = [&](const std::string& key) {
+        return measured.slip && std::any_of(measured.slip->suspects.begin(), measured.slip->suspects.end(),
+                                            [&](const SuspectReading& s) { return s.key == key; });
+    };
     if (m.empty()) {
         instead_ = tr("3640, 364 cm, 3,64 m, 11' 11 5/16\" and sums such as 620+38+620 are all understood.");
     } else if (m.form == OutlineForm::Rectangle) {
@@ -43,7 +47,7 @@ void ClosureStrip::showClosure(const Measurement& m, const MeasuredOutline& meas
         for (std::size_t k = 0; k < kQuadReadings && m.readings[4] && m.readings[5]; ++k)
             if (fit.residual[k])
                 lines_.push_back({QString(QLatin1Char("abcdef"[k])), *fit.residual[k], fit.misclosure[k],
-                                  static_cast<std::size_t>(fit.likeliest) == k});
+                                  suspected(readingKey(static_cast<QuadReading>(k)))});
         if (lines_.empty())
             instead_ =
                 tr("One diagonal closes the outline. The second one would check all the others: measure it too.");
@@ -53,7 +57,7 @@ void ClosureStrip::showClosure(const Measurement& m, const MeasuredOutline& meas
             const std::string& key = measured.network->keys[k];
             const int n = QString::fromStdString(key).mid(1).toInt();
             lines_.push_back({key.front() == 'S' ? sideLetter(n) : QString::number(n + 1), fit.residual[k],
-                              fit.misclosure[k], fit.likeliest == static_cast<int>(k)});
+                              fit.misclosure[k], suspected(key)});
         }
         if (lines_.empty())
             instead_ =
@@ -102,7 +106,7 @@ void ClosureStrip::paintEvent(QPaintEvent*) {
     for (std::size_t k = 0; k < lines_.size(); ++k) {
         const Line& l = lines_[k];
         const double x = box.left() + step * (static_cast<double>(k) + 0.5);
-        const bool culprit = l.culprit && l.misclosure && standing(l.residual, *l.misclosure) > kStandingLimitMm;
+        const bool culprit = l.suspected;
         const QColor colour = culprit ? t.pencil : t.graphite;
         p.fillRect(
             QRectF(x - 6, std::min(zero, zero - l.residual * perMm), 12, std::max(1.5, std::abs(l.residual) * perMm)),

@@ -27,7 +27,7 @@ private:
         QString letter;
         double residual{};
         std::optional<double> misclosure;
-        bool culprit = false;
+        bool suspected = false; ///< its error would explain why they disagree
     };
     std::vector<Line> lines_;
     QString instead_; ///< the sentence shown where there is nothing to check

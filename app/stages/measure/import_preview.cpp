@@ -11,17 +11,47 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <cmath>
+
 namespace westrum {
 namespace {
 
 constexpr double kUnits[] = {1, 10, 1000, 25.4, 304.8};
 
+/// The first two straight sides that stand fairly square to each other; nothing where the outline has none.
+std::optional<Placement> placementOn(const MeasuredOutline& measured) {
+    Placement place;
+    const int n = static_cast<int>(measured.sides.size());
+    for (place.side = 0; place.side < n; ++place.side)
+        for (place.cross = n - 1; place.cross >= 0; --place.cross)
+            if (distancesOf(place, {0, 0}, 1, 1, measured)) return place;
+    return std::nullopt;
+}
+
+MeasuredOutline drawnAs(const Ring& outline) {
+    Measurement m;
+    m.form = OutlineForm::Drawn;
+    m.drawn = drawnOutline(outline);
+    return outlineOf(m);
+}
+
+/// An opening's outline, made coarser until it has a number of corners that can be kept.
+Ring keptCorners(const Ring& ring) {
+    constexpr std::size_t most = 900;
+    Ring kept = drawnOutline(ring);
+    for (double tolerance = 0.1; kept.size() > most && tolerance < 10; tolerance *= 2)
+        kept = drawnOutline(ring, tolerance);
+    return kept.size() <= most ? kept : Ring{};
+}
+
 } // namespace
 
-ImportPreview::ImportPreview(OutlineDrawing drawing, const Figures& figures, QWidget* parent)
+ImportPreview::ImportPreview(OutlineDrawing drawing, const Figures& figures, QWidget* parent, const QString& lost)
     : QDialog(parent),
       drawing_(std::move(drawing)),
       figures_(figures),
+      lost_(lost),
       unit_(new QComboBox),
       ring_(new QComboBox),
       words_(new QLabel),
@@ -96,7 +126,12 @@ void ImportPreview::refresh() {
     QStringList text{
         tr("The outline is %1 × %2.").arg(figures_.length({b.width()}, false), figures_.length({b.height()}))};
     const int inside = static_cast<int>(openings().size());
-    if (inside > 0) text << tr("%n opening(s) lie within it.", nullptr, inside);
+    if (inside > 0) {
+        text << tr("%n opening(s) lie within it.", nullptr, inside);
+        if (!placementOn(drawnAs(outline())))
+            text << tr("It has no two straight sides to measure them from: they are left out.");
+    }
+    if (!lost_.isEmpty()) text << lost_;
     if (drawing_.open > 0) text << tr("%n stroke(s) do not close and are left out.", nullptr, drawing_.open);
     if (drawing_.passedOver > 0) text << tr("%n other object(s) are passed over.", nullptr, drawing_.passedOver);
     const bool sensible =
@@ -135,25 +170,21 @@ Command takeOutlineIn(JobDocument& document, const std::string& surface, const R
     Surface s = *document.job().surface(surface);
     s.measurement.form = OutlineForm::Drawn;
     s.measurement.drawn = drawnOutline(outline);
+    // What was cut out of the outline before belongs to that one; the drawing brings its own openings.
+    s.measurement.cornerRadii.clear();
+    s.measurement.notches.clear();
+    s.measurement.steps.clear();
+    s.openings.clear();
     const Point shift = boundsOf(outline).low;
     const MeasuredOutline measured = outlineOf(s.measurement);
-    // Placed from the first two straight sides that stand fairly square to each other.
-    Placement place;
-    const int n = static_cast<int>(measured.sides.size());
-    const auto usable = [&] { return distancesOf(place, {0, 0}, 1, 1, measured).has_value(); };
-    for (place.side = 0; place.side < n; ++place.side) {
-        for (place.cross = n - 1; place.cross >= 0 && !usable(); --place.cross) {
-        }
-        if (place.cross >= 0) break;
-    }
-    if (const auto side = sideLine(measured, place.side)) {
+    if (const auto place = placementOn(measured)) {
         // An opening's box lies along its side: its corners are counted in that direction.
-        const Point up = side->inward, along{up.y, -up.x};
+        const Point up = sideLine(measured, place->side)->inward, along{up.y, -up.x};
         for (const Ring& ring : openings) {
             Ring turned;
             for (const Point& p : ring) turned.push_back({dot(p - shift, along), dot(p - shift, up)});
-            const Ring moved = drawnOutline(turned);
-            if (moved.empty() || moved.size() > 900) continue;
+            const Ring moved = keptCorners(turned);
+            if (moved.empty()) continue;
             const Bounds b = boundsOf(turned);
             const Point middle = (b.low + b.high) * 0.5;
             const Point centre = along * middle.x + up * middle.y;
@@ -162,16 +193,32 @@ Command takeOutlineIn(JobDocument& document, const std::string& surface, const R
                 QCoreApplication::translate("ImportPreview", "Opening %1").arg(s.openings.size() + 1).toStdString();
             o.kind = OpeningKind::Other;
             o.shape = OpeningShape::Polygon;
-            o.place = place;
+            o.place = *place;
             const auto exactly = [](double mm) { return Reading{{}, {std::round(mm * 100) / 100}}; };
             for (const Point& p : moved) o.corners.push_back({exactly(p.x), exactly(p.y)});
-            const auto d = distancesOf(place, centre, b.width(), b.height(), measured);
+            const auto d = distancesOf(*place, centre, b.width(), b.height(), measured);
             o.place.fromSide = exactly(d->fromSide.value);
             o.place.fromCross = exactly(d->fromCross.value);
             s.openings.push_back(std::move(o));
         }
     }
     return replaceSurface(QCoreApplication::translate("ImportPreview", "Take an outline in"), document, std::move(s));
+}
+
+QString lostWithOutline(const Surface& before) {
+    const Measurement& m = before.measurement;
+    const auto rounded =
+        std::count_if(m.cornerRadii.begin(), m.cornerRadii.end(), [](const auto& r) { return r.has_value(); });
+    const int cut = static_cast<int>(m.notches.size() + m.steps.size() + static_cast<std::size_t>(rounded));
+    const int placed = static_cast<int>(before.openings.size());
+    QStringList said;
+    if (cut > 0)
+        said << QCoreApplication::translate(
+            "ImportPreview", "%n notch(es) or corner(s) cut out of the old outline go with it.", nullptr, cut);
+    if (placed > 0)
+        said << QCoreApplication::translate("ImportPreview", "%n opening(s) of the old outline go with it.", nullptr,
+                                            placed);
+    return said.join(QLatin1Char(' '));
 }
 
 } // namespace westrum

@@ -16,7 +16,8 @@ namespace westrum {
 class ImportPreview : public QDialog {
     Q_OBJECT
 public:
-    ImportPreview(OutlineDrawing drawing, const Figures& figures, QWidget* parent = nullptr);
+    /// @param lost  what goes with the old outline, in words (lostWithOutline())
+    ImportPreview(OutlineDrawing drawing, const Figures& figures, QWidget* parent = nullptr, const QString& lost = {});
     /// The outline chosen, in mm.
     [[nodiscard]] Ring outline() const;
     /// Rings that lie within it, in mm, as the drawing has them: openings.
@@ -33,6 +34,7 @@ private:
 
     OutlineDrawing drawing_;
     Figures figures_;
+    QString lost_;
     QComboBox* unit_;
     QComboBox* ring_;
     QLabel* words_;
@@ -40,8 +42,11 @@ private:
     QWidget* picture_;
 };
 
-/// Takes a ring in as the outline of a surface, and rings within it as openings; one undo step.
+/// Takes a ring in as the outline of a surface, and rings within it as openings, in place of the old one with all that
+/// was cut out of it; one undo step.
 Command takeOutlineIn(JobDocument& document, const std::string& surface, const Ring& outline,
                       const std::vector<Ring>& openings);
+/// What a new outline takes away of the old one, in words; empty if nothing.
+QString lostWithOutline(const Surface& before);
 
 } // namespace westrum

@@ -133,7 +133,7 @@ void MeasurePage::importFrom(const QString& path) {
     if (!drawing)
         return tell(tr("%1 was not taken in. %2").arg(QFileInfo(path).fileName(), westrum::sentence(drawing.error())),
                     true);
-    ImportPreview preview(drawing.value(), figures(), this);
+    ImportPreview preview(drawing.value(), figures(), this, lostWithOutline(*surface()));
     if (preview.exec() == QDialog::Accepted)
         push(document_, takeOutlineIn(document_, surfaceId(), preview.outline(), preview.openings()));
 }

@@ -141,6 +141,27 @@ void PartsPanel::buildOutline() {
     buildCutouts();
 }
 
+/// Which way the outline turns at each corner, where the person says so.
+void PartsPanel::buildTurns() {
+    form_->row();
+    const std::size_t n = surface()->measurement.polygon.sides.size();
+    for (std::size_t k = 0; k < n; ++k) {
+        if (k > 0 && k % 6 == 0) form_->row();
+        const QString letter(QLatin1Char(static_cast<char>('A' + k % 26)));
+        form_->choice(
+            k == 0 ? tr("corner %1 turns").arg(letter) : letter, QStringLiteral("cornerTurns%1").arg(k),
+            {tr("as it fits"), tr("outwards"), tr("inwards")},
+            [this, k] {
+                const auto& turns = surface()->measurement.polygon.turns;
+                return k < turns.size() ? static_cast<int>(turns[k]) : 0;
+            },
+            [this, k](int turn) {
+                push(document_, turnCorner(document_, id(), static_cast<int>(k), static_cast<CornerTurn>(turn)));
+            });
+    }
+    form_->stretch();
+}
+
 void PartsPanel::buildForm() {
     const Measurement& m = surface()->measurement;
     const auto now = [this]() -> const Measurement& { return surface()->measurement; };
@@ -152,6 +173,7 @@ void PartsPanel::buildForm() {
             [this](int n) {
                 shape([n](Measurement& c) {
                     c.polygon.sides.resize(static_cast<std::size_t>(n));
+                    if (!c.polygon.turns.empty()) c.polygon.turns.resize(static_cast<std::size_t>(n));
                     std::erase_if(c.polygon.diagonals, [n](const auto& d) {
                         const int apart = std::abs(d.from - d.to);
                         return d.from >= n || d.to >= n || apart < 2 || apart == n - 1; // those are sides
@@ -188,6 +210,7 @@ void PartsPanel::buildForm() {
             shape([](Measurement& c) { c.polygon.diagonals.push_back({1, 3, {}}); });
         });
         form_->stretch();
+        buildTurns();
     } else if (m.form == OutlineForm::Stations) {
         form_->row();
         form_->count(

@@ -42,6 +42,7 @@ private:
     void build();
     void buildOutline();
     void buildForm();
+    void buildTurns();
     void buildCurve();
     void buildCutouts();
     void buildOpenings();
@@ -49,6 +50,7 @@ private:
     void buildEdges();
     void buildZones();
     void buildSupports();
+    void buildDoorFloor(std::size_t index);
     void buildItself();
     void buildVan();
     void placementFields(const QString& prefix,

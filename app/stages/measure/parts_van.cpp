@@ -126,12 +126,11 @@ void PartsPanel::buildVan() {
             form_->length(
                 label, QString::fromLatin1(name).arg(i), [door, which = which] { return door().*which; },
                 [access, i, which = which](MaybeReading r) { access([&](Access& a) { a.doors[i].*which = r; }); });
+        buildDoorFloor(i);
         form_->row();
     }
     form_->button(tr("Add a door"), QStringLiteral("addDoor"), [this, access] {
-        access([this](Access& a) {
-            a.doors.push_back({tr("Door %1").arg(a.doors.size() + 1).toStdString(), {}, {}, {}});
-        });
+        access([this](Access& a) { a.doors.push_back({.name = tr("Door %1").arg(a.doors.size() + 1).toStdString()}); });
     });
     form_->stretch();
     form_->row();
@@ -139,6 +138,29 @@ void PartsPanel::buildVan() {
     length(tr("wide"), "loadWidth", &Access::loadWidth);
     length(tr("high"), "loadHeight", &Access::loadHeight);
     form_->stretch();
+}
+
+/// The floor that a door opens onto, where there is more than one.
+void PartsPanel::buildDoorFloor(std::size_t index) {
+    QStringList names;
+    std::vector<std::string> ids;
+    for (const Surface& s : document_.job().surfaces)
+        if (s.kind == SurfaceKind::Floor) {
+            names << QString::fromStdString(s.name);
+            ids.push_back(s.id);
+        }
+    if (ids.size() < 2) return;
+    form_->choice(
+        tr("opens onto"), QStringLiteral("doorFloor%1").arg(index), names,
+        [this, index, ids] {
+            const auto found = std::find(ids.begin(), ids.end(), document_.job().access.doors[index].floor);
+            return found == ids.end() ? 0 : static_cast<int>(found - ids.begin());
+        },
+        [this, index, ids](int k) {
+            Access a = document_.job().access;
+            a.doors[index].floor = ids[static_cast<std::size_t>(k)];
+            push(document_, setAccess(document_, std::move(a)));
+        });
 }
 
 } // namespace westrum

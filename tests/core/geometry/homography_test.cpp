@@ -27,6 +27,19 @@ private slots:
         QVERIFY(!homographyOf({{{5, 5}, {0, 0}}, {{5, 5}, {1, 0}}, {{5, 5}, {1, 1}}, {{5, 5}, {0, 1}}}));
     }
 
+    void marksThatWouldCollapseThePictureAreRefused() {
+        const auto square = [](std::vector<Point> seen) {
+            const std::vector<Point> known{{0, 0}, {1000, 0}, {1000, 1000}, {0, 1000}};
+            std::vector<PointPair> pairs;
+            for (std::size_t k = 0; k < 4; ++k) pairs.push_back({seen[k], known[k]});
+            return homographyOf(pairs);
+        };
+        QVERIFY(square({{100, 900}, {900, 880}, {850, 100}, {120, 150}}).has_value()); // pictures run downwards
+        QVERIFY(!square({{100, 900}, {900, 880}, {120, 150}, {850, 100}}));            // two marks exchanged
+        QVERIFY(!square({{100, 900}, {500, 895}, {900, 900}, {120, 150}}));            // three nearly on one line
+        QVERIFY(!square({{100, 900}, {900, 880}, {450, 870}, {120, 150}}));            // one within the others
+    }
+
     /// Any view of a plane: four points give it back everywhere, six with a pixel of error give it back to about a
     /// pixel.
     void anyViewIsUndone() {

@@ -115,7 +115,7 @@ private slots:
         m.readings[5] = mm(3958); // 100 mm short
         const MeasuredOutline out = outlineOf(m);
         const auto found = std::find_if(out.remarks.begin(), out.remarks.end(),
-                                        [](const Remark& r) { return r.kind == RemarkKind::ReadingsDisagree; });
+                                        [](const Remark& r) { return r.kind == RemarkKind::OneReadingWrong; });
         QVERIFY(found != out.remarks.end());
         QCOMPARE(found->place.key, std::string("BD"));
         const auto implied = std::find_if(found->facts.begin(), found->facts.end(),

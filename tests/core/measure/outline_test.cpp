@@ -140,7 +140,18 @@ private slots:
         // Each corner of radius r loses r^2 (1 - pi / 4).
         const double lost = (100 * 100 + 50 * 50) * (1 - std::numbers::pi / 4);
         QVERIFY(near(areaMm2(outlineOf(m).outline), 800000 - lost, 15));
-        m.cornerRadii[0] = mm(600);
+        // Two corners share a side as they like: on 1000 x 500 one may have 400, its square neighbours none.
+        Measurement low = rectangle(1000, 500);
+        low.cornerRadii = {mm(400), {}, {}, {}};
+        QVERIFY(outlineOf(low).remarks.empty());
+        QVERIFY(near(areaMm2(outlineOf(low).outline), 500000 - 160000 * (1 - std::numbers::pi / 4), 40));
+        // With 300 beside it both want more of the 500 than there is: each gets half at most, and both are told.
+        low.cornerRadii = {mm(400), {}, {}, mm(300)};
+        const MeasuredOutline both = outlineOf(low);
+        QCOMPARE(std::count_if(both.remarks.begin(), both.remarks.end(),
+                               [](const Remark& r) { return r.kind == RemarkKind::RadiusTooLarge; }),
+                 2);
+        m.cornerRadii[0] = mm(900);
         QVERIFY(has(outlineOf(m), RemarkKind::RadiusTooLarge));
         m.cornerRadii[0] = mm(-5);
         QVERIFY(has(outlineOf(m), RemarkKind::ReadingNotPositive));
@@ -154,6 +165,71 @@ private slots:
         QVERIFY(!has(outlineOf(m), RemarkKind::CutoutSideCurved));
         m.steps = {{"Well", 2, mm(100), mm(100)}};
         QVERIFY(has(outlineOf(m), RemarkKind::CutoutSideCurved));
+    }
+
+    void aNotchAtACornerEndsWhereTheSideDoes() {
+        // 2000 x 1000 whose right end leans out by 500: a notch of 300 x 200 up to that corner takes the lean with it,
+        // 300 x 200 + 200 x 100 / 2, and leaves no horn.
+        Measurement m;
+        m.form = OutlineForm::FourSides;
+        m.readings = {mm(2000), mm(std::hypot(500, 1000)), mm(2500), mm(1000), {}, mm(std::hypot(2000, 1000))};
+        const double whole = (2000 + 2500) / 2.0 * 1000;
+        m.notches = {notch(0, 1700, 300, 200)};
+        QVERIFY(near(areaMm2(outlineOf(m).outline), whole - 300 * 200 - 200 * 100 / 2.0, 2));
+        QCOMPARE(outlineOf(m).outline.rings.size(), std::size_t{1});
+        // Away from the corner it is a plain rectangle.
+        m.notches = {notch(0, 1500, 300, 200)};
+        QVERIFY(near(areaMm2(outlineOf(m).outline), whole - 300 * 200, 2));
+        // Leaning inwards: what lies beyond the side is no part of the surface.
+        Measurement in;
+        in.form = OutlineForm::FourSides;
+        in.readings = {mm(2500), mm(std::hypot(500, 1000)), mm(2000), mm(1000), {}, mm(std::hypot(2500, 1000))};
+        in.notches = {notch(0, 2200, 300, 200)};
+        QVERIFY(near(areaMm2(outlineOf(in).outline), whole - (300 * 200 - 200 * 100 / 2.0), 2));
+        // At an inner corner of an L the surface goes on beyond the side's end: nothing of that is cut.
+        Measurement ell;
+        ell.form = OutlineForm::Drawn;
+        ell.drawn = {{0, 0}, {2000, 0}, {2000, 600}, {1200, 600}, {1200, 1000}, {0, 1000}};
+        const int inner = 2;                       // from 2000,600 to the inner corner at 1200,600
+        ell.notches = {notch(inner, 0, 300, 100)}; // counted from its left end, which is the inner corner
+        QVERIFY(near(areaMm2(outlineOf(ell).outline), 2000 * 600 + 1200 * 400 - 300 * 100, 2));
+    }
+
+    void straightSidesBetweenArcsStaySides() {
+        // 1200 x 800 with corners of radius 150, as a drawing gives it: four straight sides and four curves.
+        Ring ring;
+        const auto arc = [&](Point centre, double from) {
+            for (int i = 0; i <= 24; ++i) {
+                const double a = from + i * std::numbers::pi / 48;
+                ring.push_back(centre + Point{std::cos(a), std::sin(a)} * 150);
+            }
+        };
+        arc({1050, 150}, -std::numbers::pi / 2);
+        arc({1050, 650}, 0);
+        arc({150, 650}, std::numbers::pi / 2);
+        arc({150, 150}, std::numbers::pi);
+        const std::vector<Ring> sides = drawnSides(drawnOutline(ring));
+        QCOMPARE(sides.size(), std::size_t{8});
+        QCOMPARE(std::count_if(sides.begin(), sides.end(), [](const Ring& s) { return s.size() == 2; }), 4);
+        // A circle has none.
+        ring.clear();
+        for (int i = 0; i < 200; ++i)
+            ring.push_back(Point{std::cos(i * std::numbers::pi / 100), std::sin(i * std::numbers::pi / 100)} * 400);
+        for (const Ring& s : drawnSides(drawnOutline(ring))) QVERIFY(s.size() > 2);
+    }
+
+    void aPartOfTheProfileThatIsMissingIsTold() {
+        Measurement m = rectangle(2000, 0);
+        m.readings[1].reset();
+        m.curve.curving = Curving::Single;
+        m.curve.parts = {{mm(600), {}}, {{}, mm(30)}};
+        const MeasuredOutline out = outlineOf(m);
+        QVERIFY(!out.measured());
+        QVERIFY(std::any_of(out.remarks.begin(), out.remarks.end(), [](const Remark& r) {
+            return r.kind == RemarkKind::ReadingMissing && r.place.key == "p1";
+        }));
+        m.curve.parts[1].length = mm(400);
+        QVERIFY(outlineOf(m).measured() && outlineOf(m).remarks.empty());
     }
 
     void tinyAndHugeSurfacesAreAnsweredNotTaken() {

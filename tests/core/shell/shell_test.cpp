@@ -1,7 +1,9 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/measure/cutouts.h"
 #include "core/plan/plan.h"
 #include "core/shell/access.h"
+#include "core/shell/datum.h"
 #include "core/shell/new_van.h"
 #include "core/shell/sketch.h"
 #include "core/shell/ties.h"
@@ -9,6 +11,7 @@
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
+#include <numbers>
 #include <random>
 
 using namespace westrum;
@@ -307,6 +310,90 @@ private slots:
         const Point side = places[0].map((flaps[0].sides[2].front() + flaps[0].sides[2].back()) * 0.5);
         QVERIFY(distance(foot, side) < 50);
         QVERIFY(unfold({}, 1).empty());
+    }
+
+    void ribsCountFromTheNamedEnd() {
+        // The rear end leans back by 200 at its top: a rib 500 from it stands 500 along the foot, not 300.
+        Surface s = wall(0, 0);
+        s.measurement = {};
+        s.measurement.form = OutlineForm::FourSides;
+        s.measurement.readings = {mm(2000), mm(900), mm(2200), mm(std::hypot(200, 900)), mm(std::hypot(2000, 900)), {}};
+        s.supports = {{.name = "Rib", .position = mm(500), .width = mm(40)}};
+        const MeasuredOutline outline = outlineOf(s.measurement);
+        QVERIFY(near(boundsOf(outline.frame).low.x, -200, 0.01));
+        const SurfaceShape shape = shapeOf(s, outline);
+        QVERIFY(near(shape.supports.at(0).centre, 500, 1e-6));
+        // Drawn with a notch in its foot, the foot is one line still.
+        s.measurement = {};
+        s.measurement.form = OutlineForm::Drawn;
+        s.measurement.drawn = {{0, 0}, {600, 0}, {600, 150}, {900, 150}, {900, 0}, {2000, 0}, {2000, 900}, {-200, 900}};
+        const MeasuredOutline drawn = outlineOf(s.measurement);
+        QVERIFY(near(lowerEdge(drawn).from.x, 0) && near(lowerEdge(drawn).to.x, 2000));
+        QVERIFY(near(shapeOf(s, drawn).supports.at(0).centre, 500, 1e-6));
+    }
+
+    void aDistanceFromASlantedSideIsDrawnAsItIsMeant() {
+        // The right end leans in by 300 over 900. A window 200 from it, measured along the foot at its middle's height.
+        Surface s = wall(0, 0);
+        s.measurement = {};
+        s.measurement.form = OutlineForm::FourSides;
+        s.measurement.readings = {mm(2000), mm(std::hypot(300, 900)), mm(1700), mm(900), {}, mm(std::hypot(2000, 900))};
+        s.openings = {window(300, 200, 400, 300)};
+        s.openings[0].place.cross = 1;
+        const MeasuredOutline outline = outlineOf(s.measurement);
+        // Its middle is 450 up, where the end stands 150 in: its right edge lies at 2000 - 150 - 200.
+        QVERIFY(near(boundsOf(shapeOf(s, outline).openings.at(0).shape).high.x, 1650, 1e-6));
+        const Sketch sketch = sketchOf(s, outline, {.opening = 0});
+        const auto slot = std::find_if(sketch.places.begin(), sketch.places.end(),
+                                       [](const ReadingSlot& p) { return p.key == "o0.cross"; });
+        QVERIFY(slot != sketch.places.end());
+        const Bounds drawn = boundsOf(Ring{slot->from, slot->to});
+        QVERIFY(near(drawn.low.x, 1650, 0.01) && near(drawn.high.x, 1850, 0.01) && near(drawn.low.y, 450, 0.01));
+    }
+
+    void theDatumFollowsLeanBendRakeAndTie() {
+        const Datum level{mm(800), mm(800)};
+        const auto on = [&](const Surface& s, const Datum& datum, const FloorFrame& floor) {
+            return *datumOn(s, outlineOf(s.measurement), datum, floor);
+        };
+        // 900 high along itself and leaning by 200 it rises 877.5: 700 plumb is 718 along it.
+        Surface leaning = wall(2000, 900);
+        leaning.heightRear = mm(100);
+        leaning.lean = mm(200);
+        QVERIFY(near(on(leaning, level, {Mm{4000}}).left.y, 700 * 900 / std::sqrt(900.0 * 900 - 200 * 200), 1e-6));
+        leaning.leansOut = true; // out as in
+        QVERIFY(near(on(leaning, level, {Mm{4000}}).left.y, 717.9, 0.1));
+        // 500 straight up, then a quarter turn of radius 400 inwards (chord 565.7, rise 117.2): 750 plumb is 250 up the
+        // arc, asin(250 / 400) of it: 500 + 400 x 0.6751.
+        Surface bent = wall(2000, 1128.3);
+        bent.heightRear = mm(50);
+        bent.measurement.curve.curving = Curving::Single;
+        bent.measurement.curve.parts = {
+            {mm(500), {}}, {Reading{{}, {400 * std::numbers::sqrt2}}, Reading{{}, {400 - 200 * std::numbers::sqrt2}}}};
+        QVERIFY(near(on(bent, level, {Mm{4000}}).left.y, 500 + 400 * std::asin(250.0 / 400), 0.3));
+        // A datum that falls from 900 to 800 over 4000. The wall's foot runs from 1000 to 3000; its rear end rakes back
+        // by 200: the line at its left, 200 behind the foot's end, is 5 higher than at the foot.
+        const Datum falling{mm(900), mm(800)};
+        Surface raked = wall(0, 0);
+        raked.measurement = {};
+        raked.measurement.form = OutlineForm::FourSides;
+        raked.measurement.readings = {
+            mm(2000), mm(1000), mm(2200), mm(std::hypot(200, 1000)), mm(std::hypot(2000, 1000)), {}};
+        raked.fromRear = mm(1000);
+        const DatumLine line = on(raked, falling, {Mm{4000}});
+        QVERIFY(near(line.left.x, -200, 0.01) && near(line.left.y, 880, 0.01)); // 800 from the floor's rear
+        QVERIFY(near(line.right.x, 2000, 0.01) && near(line.right.y, 825, 0.01));
+        // A bulkhead stands where the floor's front side is, unless it is said to stand elsewhere.
+        std::vector<Surface> all{wall(4000, 1800, "floor"), wall(1800, 1700, "bulkhead")};
+        all[0].kind = SurfaceKind::Floor;
+        all[1].kind = SurfaceKind::Bulkhead;
+        meet(all, "floor", 1, "bulkhead", 0);
+        std::vector<MeasuredOutline> outlines{outlineOf(all[0].measurement), outlineOf(all[1].measurement)};
+        const FloorFrame floor = floorFrameOf({{&all[0], &outlines[0]}, {&all[1], &outlines[1]}});
+        QVERIFY(near(floor.standsAt.at("bulkhead").value, 4000));
+        QVERIFY(near(on(all[1], falling, floor).left.y, 800));
+        all[1].fromRear = mm(2000);
+        QVERIFY(near(on(all[1], falling, floor).left.y, 850));
     }
 
     void theSketchHasAPlaceForEachReading() {

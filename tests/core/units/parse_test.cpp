@@ -36,6 +36,11 @@ private slots:
         row("6ft 0.5in", 6 * 304.8 + 12.7);
         row("6'", 1828.8);
         row("6' 3", 1828.8 + 76.2); // bare inches after feet
+        row("6'-3", 1828.8 + 76.2); // as drawings write it
+        row("6'-3 1/2", 1828.8 + 88.9);
+        row("6' - 3", 1828.8 - 3);  // with blanks it is a minus, of the usual unit
+        row("6'-3cm", 1828.8 - 30); // and with another unit
+        row("6'-40", 1828.8 - 40);  // and what is no inches
         row("4' 3-3/8", 4 * 304.8 + 3.375 * 25.4);
         row("4'-3 3/8\"", 4 * 304.8 + 3.375 * 25.4);
         row("620+38+620", 1278);
