@@ -84,7 +84,12 @@ void StagePage::say(const QString& sentence, bool attention) {
 
 void StagePage::setHeading(const QString& heading, const QString& detail) {
     heading_->setText(heading);
-    detail_->setText(detail);
+    // What is planned on an outline in doubt says so, on every page.
+    const bool doubt = surface() && heading == QString::fromStdString(surface()->name) && surfacePlan() &&
+                       surfacePlan()->measured.inDoubt();
+    detail_->setText(!doubt             ? detail
+                     : detail.isEmpty() ? tr("the outline is in doubt")
+                                        : tr("%1; the outline is in doubt").arg(detail));
     detail_->setStyleSheet(QStringLiteral("color: %1;").arg(css(Theme::now().muted)));
 }
 

@@ -164,6 +164,8 @@ struct MeasuredOutline {
     std::optional<double> stretch;        ///< of one curved both ways, as a share
     std::vector<Remark> remarks;
     [[nodiscard]] bool measured() const { return !outline.empty(); }
+    /// Whether its readings contradict each other, or allow another outline as well.
+    [[nodiscard]] bool inDoubt() const { return slip || (network && network->fit.turnsEitherWay >= 0); }
     [[nodiscard]] Mm sideLength(int side) const;
     friend bool operator==(const MeasuredOutline&, const MeasuredOutline&) = default;
 };

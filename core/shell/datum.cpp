@@ -1,7 +1,7 @@
 #include "core/shell/datum.h"
 
 #include "core/measure/cutouts.h"
-#include "core/measure/developed.h"
+#include "core/shell/section.h"
 
 #include <algorithm>
 #include <cmath>
@@ -13,36 +13,6 @@ double mmOf(const MaybeReading& r, double otherwise) { return r ? r->length.valu
 
 bool standsAcross(SurfaceKind kind) {
     return kind == SurfaceKind::Bulkhead || kind == SurfaceKind::RearDoors || kind == SurfaceKind::RearDoor;
-}
-
-/// A point of the section through a surface: how far inside its foot, and how high over it.
-struct SectionPoint {
-    double inside{}, high{}, along{};
-};
-
-/// The section as its profile has it, from a foot that rises plumb. Arcs turn towards the inside.
-std::vector<SectionPoint> profileSection(const Surface& surface, double height) {
-    std::vector<ProfilePart> parts;
-    for (const CurveReadings::Part& p : surface.measurement.curve.parts)
-        if (p.length && p.length->length.value > 0)
-            parts.push_back({p.length->length.value, p.rise ? std::max(0.0, p.rise->length.value) : 0});
-    double all = 0;
-    for (const ProfilePart& p : parts) all += arcLengthOf(p);
-    if (surface.measurement.curve.curving == Curving::Flat || all <= 0) return {{0, 0, 0}, {0, height, height}};
-    std::vector<SectionPoint> section{{}};
-    double angle = 0;
-    for (const ProfilePart& p : parts) {
-        const int pieces = p.rise > 0 ? 64 : 1;
-        for (int i = 0; i < pieces; ++i) {
-            const double turn = angleRadOf(p) / pieces, way = angle + turn / 2;
-            const double chord = p.rise > 0 ? 2 * radiusOf(p) * std::sin(turn / 2) : p.length;
-            const SectionPoint& last = section.back();
-            section.push_back({last.inside + chord * std::sin(way), last.high + chord * std::cos(way),
-                               last.along + arcLengthOf(p) / pieces});
-            angle += turn;
-        }
-    }
-    return section;
 }
 
 } // namespace
@@ -65,33 +35,6 @@ FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces) {
         frame.standsAt[edge.surface] = Mm{(across ? (from + to) / 2 : from) - b.low.x};
     }
     return frame;
-}
-
-double alongSurface(const Surface& surface, double height, double plumb) {
-    std::vector<SectionPoint> section = profileSection(surface, height);
-    // Turned about the foot until the upper edge stands where it was plumbed; unsaid, a foot that is straight rises
-    // plumb, and a bow stands with its ends over each other.
-    const SectionPoint top = section.back();
-    const double chord = std::hypot(top.inside, top.high);
-    const auto& parts = surface.measurement.curve.parts;
-    const bool bowFromFoot =
-        section.size() > 2 && !parts.empty() && parts.front().rise && parts.front().rise->length.value > 0;
-    double turn = 0;
-    if (surface.lean && chord > 0) {
-        const double inside = std::clamp(surface.lean->length.value * (surface.leansOut ? -1 : 1), -chord, chord);
-        turn = std::asin(inside / chord) - std::atan2(top.inside, top.high);
-    } else if (bowFromFoot) {
-        turn = -std::atan2(top.inside, top.high);
-    }
-    for (SectionPoint& p : section)
-        p = {p.inside * std::cos(turn) + p.high * std::sin(turn), p.high * std::cos(turn) - p.inside * std::sin(turn),
-             p.along};
-    // Beyond an end as the surface goes on there.
-    std::size_t k = 1;
-    while (k + 1 < section.size() && section[k].high < plumb) ++k;
-    const SectionPoint &a = section[k - 1], &b = section[k];
-    const double rise = b.high - a.high;
-    return rise > 1e-9 ? a.along + (b.along - a.along) * (plumb - a.high) / rise : a.along;
 }
 
 std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
@@ -121,7 +64,7 @@ std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutl
         const double low = lowRear + (lowFront - lowRear) * forwards;
         const double plumb = heightOverFloor(across ? start : start + edge * forwards) - low;
         const double foot = lower.from.y + (lower.to.y - lower.from.y) * share;
-        return Point{x, foot + alongSurface(surface, b.high.y - foot, plumb)};
+        return Point{x, foot + alongAt(sectionOf(surface, b.high.y - foot), plumb)};
     };
     return DatumLine{at(b.low.x), at(b.high.x)};
 }

@@ -39,7 +39,4 @@ std::optional<DatumLine> datumOn(const Surface& surface, const MeasuredOutline& 
 std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutline& measured, const Datum& datum,
                                       const FloorFrame& floor);
 
-/// How far up along a surface of this height, taped along it, a point lies that is `plumb` over its lower edge.
-double alongSurface(const Surface& surface, double height, double plumb);
-
 } // namespace westrum

@@ -13,7 +13,7 @@ const TiedSurface* find(const std::vector<TiedSurface>& all, const std::string& 
 
 /// Whether a surface's own readings disagree: that is to be settled first, and its sides are not to be trusted.
 bool disagrees(const TiedSurface& t) {
-    return t.measured->slip || (t.measured->network && t.measured->network->fit.turnsEitherWay >= 0);
+    return t.measured->inDoubt();
 }
 
 double errorOf(const TiedSurface& t, int side) {

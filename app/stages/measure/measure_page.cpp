@@ -22,6 +22,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     : StagePage(document, decimalMark, parent),
       form_(new QComboBox),
       bench_(new OutlineBench(document, decimalMark)),
+      doubt_(new DoubtBar(document)),
       closure_(new ClosureStrip),
       parts_(new PartsPanel(document, decimalMark)),
       meterStrip_(new MeterStrip(document, decimalMark, *bench_, meter_)) {
@@ -48,6 +49,14 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     connect(parts_, &PartsPanel::tieOnMap, this, &MeasurePage::tieOnMap);
     connect(bench_, &OutlineBench::pressed, this, [this](int index) {
         if (index >= 0) parts_->show(parts_->group(), index);
+    });
+    connect(doubt_, &DoubtBar::lookedAt, this, [this] { bench_->showInstead(doubt_->shown(), doubt_->shownWords()); });
+    connect(doubt_, &DoubtBar::takeWanted, this, [this](const QString& key) {
+        // A diagonal that was just added has its field once the page has been laid anew.
+        QTimer::singleShot(0, this, [this, key] {
+            parts_->show(PartsPanel::Outline, -1);
+            bench_->focusField(key);
+        });
     });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
     connect(parts_, &PartsPanel::begun, this, [this](const QString& key) {
@@ -80,6 +89,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     connect(parts_, &PartsPanel::sheetsWanted, this, &MeasurePage::offerSheets);
     sentenceRow()->addWidget(meterStrip_->joinButton(), 0, Qt::AlignTop);
     sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
+    column()->addWidget(doubt_);
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
     column()->addWidget(parts_);
@@ -293,6 +303,7 @@ void MeasurePage::refresh() {
     bench_->setFocusOn(focus[parts_->group()], parts_->inHand());
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
     if (parts_->group() != PartsPanel::Outline) closure_->hide();
+    doubt_->refresh(plan ? plan->measured : MeasuredOutline{}, f);
     bool attention = false;
     const QString text = sentenceFor(*s, plan, attention);
     say(text, attention);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/stages/measure/closure_strip.h"
+#include "app/stages/measure/doubt_bar.h"
 #include "app/stages/measure/meter_strip.h"
 #include "app/stages/measure/outline_bench.h"
 #include "app/stages/measure/parts_panel.h"
@@ -44,6 +45,7 @@ private:
 
     QComboBox* form_;
     OutlineBench* bench_;
+    DoubtBar* doubt_;
     ClosureStrip* closure_;
     PartsPanel* parts_;
     SocketMeter meter_;

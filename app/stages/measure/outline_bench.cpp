@@ -45,6 +45,9 @@ PlanView OutlineBench::view() const {
 
 bool OutlineBench::isSuspect(const std::string& key) const {
     const SurfacePlan* p = plan();
+    if (p && p->measured.slip)
+        for (const SuspectReading& s : p->measured.slip->suspects)
+            if (s.key == key) return true;
     return p && std::any_of(p->remarks.begin(), p->remarks.end(), [&](const Remark& r) {
                return r.severity == Severity::Error && r.place.part == Part::Reading && r.place.key == key;
            });
@@ -308,6 +311,38 @@ void OutlineBench::paintDimensionLines(QPainter& p, const PlanView& v) const {
     }
 }
 
+void OutlineBench::showInstead(const Ring& outline, const QString& words) {
+    instead_ = outline;
+    insteadWords_ = words;
+    update();
+}
+
+/// By how much each suspect would be wrong, at its field, and the outline that is looked at instead.
+void OutlineBench::paintDoubt(QPainter& p, const PlanView& v) const {
+    const Theme& t = Theme::now();
+    const SurfacePlan* planned = plan();
+    if (!planned || focus_ != BenchFocus::Outline) return;
+    if (instead_.size() > 2) {
+        p.setPen(QPen(t.chalk, 2.5, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(v.path(instead_));
+        const Bounds b = boundsOf(instead_);
+        paintLabel(p, v.map((b.low + b.high) * 0.5), insteadWords_, t.chalk, true);
+    }
+    if (!planned->measured.slip) return;
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    p.setFont(textFont(0.85, true));
+    p.setPen(t.pencil);
+    for (const SuspectReading& s : planned->measured.slip->suspects)
+        for (const Place& place : places_) {
+            if (place.slot.key != s.key) continue;
+            const QRect at = place.field->geometry();
+            const QString by = f.length({std::abs(s.slip().value)});
+            p.drawText(QRect(at.center().x() - 90, at.top() - 19, 180, 18), Qt::AlignHCenter | Qt::AlignBottom,
+                       s.slip().value > 0 ? tr("%1 too long?").arg(by) : tr("%1 too short?").arg(by));
+        }
+}
+
 void OutlineBench::paintEvent(QPaintEvent*) {
     const Theme& t = Theme::now();
     QPainter p(this);
@@ -332,7 +367,8 @@ void OutlineBench::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.muted, 1, Qt::DotLine));
         p.setBrush(Qt::NoBrush);
         p.drawPath(v.path(sketch_.frame));
-        p.setPen(QPen(t.graphite, 2));
+        // An outline in doubt is no firm line.
+        p.setPen(planned->measured.inDoubt() ? QPen(t.pencil, 2, Qt::DashLine) : QPen(t.graphite, 2));
         p.drawPath(outline);
     } else {
         p.setPen(QPen(t.muted, 1.5, Qt::DashLine));
@@ -353,6 +389,7 @@ void OutlineBench::paintEvent(QPaintEvent*) {
         p.drawRect(QRectF(grab_, drawnTo_).normalized());
     }
     paintWords(p, v);
+    paintDoubt(p, v);
 }
 
 void OutlineBench::paintWords(QPainter& p, const PlanView& v) const {

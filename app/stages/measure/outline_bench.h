@@ -34,6 +34,8 @@ public:
     bool focusFirst(const QString& start);
     /// Gives the keyboard to the field of a key, or to the one after it.
     bool focusField(const QString& key, bool theNext = false);
+    /// Draws another outline over the one that stands, with what it would be; empty: none.
+    void showInstead(const Ring& outline, const QString& words);
     /// With a meter at hand, Space in a dimension that is not being typed in takes it.
     void setMeterReady(bool ready) { meterReady_ = ready; }
 
@@ -74,6 +76,7 @@ private:
     void moveInHand(QPointF to);
     void paintWords(QPainter& p, const PlanView& v) const;
     void paintDimensionLines(QPainter& p, const PlanView& v) const;
+    void paintDoubt(QPainter& p, const PlanView& v) const;
 
     JobDocument& document_;
     char decimalMark_;
@@ -89,6 +92,8 @@ private:
     QPointF drawnTo_;
     int gesture_ = 0;
     bool meterReady_ = false;
+    Ring instead_;
+    QString insteadWords_;
 };
 
 } // namespace westrum

@@ -1,0 +1,84 @@
+#pragma once
+
+#include "core/shell/access.h"
+#include "core/shell/ties.h"
+
+#include <array>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace westrum {
+
+/// A point of the van: x forwards from the floor's rear right corner, y to the left, z up from the floor's metal, mm.
+struct VanPoint {
+    double x{}, y{}, z{};
+    friend constexpr VanPoint operator+(VanPoint a, VanPoint b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
+    friend constexpr VanPoint operator-(VanPoint a, VanPoint b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
+    friend constexpr VanPoint operator*(VanPoint a, double k) { return {a.x * k, a.y * k, a.z * k}; }
+    friend bool operator==(const VanPoint&, const VanPoint&) = default;
+};
+double dot(VanPoint a, VanPoint b);
+VanPoint cross(VanPoint a, VanPoint b);
+double length(VanPoint a);
+
+/// Where a surface stands in the van: by its frame's corners, and by the plane through them.
+struct Pose {
+    std::vector<VanPoint> corners; ///< one for the start of each side
+    VanPoint origin;               ///< of the surface's own 0, 0
+    VanPoint perX, perY;           ///< what a millimetre along its x or y is in the van; unit, square to each other
+    VanPoint inwards;              ///< the way its seen face looks: perX x perY
+    [[nodiscard]] VanPoint map(Point own) const { return origin + perX * own.x + perY * own.y; }
+    friend bool operator==(const Pose&, const Pose&) = default;
+};
+
+/// A corner in which two surfaces meet, and how far they lie apart there.
+struct TiedCorner {
+    std::string surface, other; ///< ids
+    int side{}, otherSide{};
+    bool atStart{}; ///< of `side`, going round
+    VanPoint at;    ///< midway between the two
+    VanPoint apart; ///< from the surface to the other
+    Mm gap;         ///< length of that
+    friend bool operator==(const TiedCorner&, const TiedCorner&) = default;
+};
+
+/// The angle between two surfaces at the side they share, seen from inside: less than a straight angle in a corner of
+/// the room.
+struct Hinge {
+    std::string surface, other;
+    int side{}, otherSide{};
+    double angleRad{};
+    friend bool operator==(const Hinge&, const Hinge&) = default;
+};
+
+/// A reading of some surface whose error would explain why the van does not close.
+struct VanSuspect {
+    std::string surface, key;
+    Mm reads, implied;
+    double chance{}; ///< of all that explain it, 0 to 1
+    [[nodiscard]] Mm slip() const { return reads - implied; }
+    friend bool operator==(const VanSuspect&, const VanSuspect&) = default;
+};
+
+/// The van closed in space.
+struct FoldUp {
+    std::vector<std::optional<Pose>> poses; ///< in the order of the surfaces; nothing for what hangs on nothing
+    std::vector<TiedCorner> corners;        ///< the worst first
+    std::vector<Hinge> hinges;
+    std::vector<VanSuspect> suspects; ///< likeliest first, at most three; empty: nothing stands out
+    bool proved = false;              ///< the first one is wrong: nothing else explains it
+    bool several = false;             ///< no single error explains it
+    int others = 0;                   ///< readings that explain it too, less likely
+    friend bool operator==(const FoldUp&, const FoldUp&) = default;
+};
+
+/// Finds where every surface stands that hangs together with the floor by sides that meet: weighted least squares over
+/// all readings of all of them at once - tapes good to 2 mm, corners that meet to 2.5, surfaces flat to 8, square where
+/// a form takes them to be - with the floor level. Bent surfaces go in by the chords of their sections. A
+/// reading that stands out is told as a surface's own are (slips.h), but all that the van knows of it counts.
+/// Source: docs/formulae.md#fold-up.
+FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom = {});
+
+} // namespace westrum
