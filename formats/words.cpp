@@ -197,20 +197,25 @@ namespace {
 /// Which readings may be wrong, each with by how much, and what would tell.
 QString suspectsSentence(const Remark& remark, const Figures& figures) {
     const FactPrinter f(remark.facts, figures);
-    const auto suspect = [&](const char* key, const char* by) {
+    const bool van = remark.kind == RemarkKind::VanDoesNotClose;
+    const auto suspect = [&](const char* key, const char* by, const char* on) {
         const double off = f.mm(by);
+        const QString what =
+            van ? Words::tr("%1 of %2").arg(readingName(f.text(key)), f[on]) : readingName(f.text(key));
         return (off > 0 ? Words::tr("the %1 (%2 too long)") : Words::tr("the %1 (%2 too short)"))
-            .arg(readingName(f.text(key)), figures.length({std::abs(off)}));
+            .arg(what, figures.length({std::abs(off)}));
     };
-    QString who = suspect("reading", "misclosure");
+    QString who = suspect("reading", "misclosure", "on");
     if (!f.text("other").empty()) {
         if (f.text("another").empty())
-            who = Words::tr("%1 or %2").arg(who, suspect("other", "otherBy"));
+            who = Words::tr("%1 or %2").arg(who, suspect("other", "otherBy", "otherOn"));
         else
-            who = Words::tr("%1, %2 or %3").arg(who, suspect("other", "otherBy"), suspect("another", "anotherBy"));
+            who = Words::tr("%1, %2 or %3")
+                      .arg(who, suspect("other", "otherBy", "otherOn"), suspect("another", "anotherBy", "anotherOn"));
     }
     QStringList text;
-    if (remark.kind == RemarkKind::SeveralReadingsWrong)
+    if (van) text << Words::tr("The van does not close.");
+    if (remark.kind == RemarkKind::SeveralReadingsWrong || f.count("several") > 0)
         text << Words::tr("More than one reading is wrong. Begin with %1.").arg(who);
     else if (f.text("other").empty())
         text << Words::tr("One reading is wrong, most likely %1.").arg(who);
@@ -286,6 +291,17 @@ QString sentence(const Remark& remark, const Figures& figures) {
         return Words::tr(
                    "The %1 is longer than the two others of its triangle together: they cannot meet. Take it again.")
             .arg(reading("reading"));
+    case RemarkKind::VanReadingWrong:
+        return (f.mm("misclosure") > 0
+                    ? Words::tr(
+                          "%1: the %2 is %3 too long for what it meets. It reads %4, and the van leaves room for %5. "
+                          "Take it again.")
+                    : Words::tr(
+                          "%1: the %2 is %3 too short for what it meets. It reads %4, and the van leaves room for "
+                          "%5. Take it again."))
+            .arg(f["on"], reading("reading"), figures.length({std::abs(f.mm("misclosure"))}), f["length"],
+                 f["implied"]);
+    case RemarkKind::VanDoesNotClose:
     case RemarkKind::OneReadingWrong:
     case RemarkKind::SeveralReadingsWrong: return suspectsSentence(remark, figures);
     case RemarkKind::OutlineEitherWay:

@@ -1,7 +1,6 @@
 #include "core/plan/balance.h"
 
 #include "core/plan/cost_sharing.h"
-#include "core/shell/plan_places.h"
 
 #include <algorithm>
 
@@ -32,15 +31,12 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
     const Job& job = input.read;
     BalanceStage stage;
     BalancePlan& b = stage.balance;
-    std::vector<TiedSurface> tied;
     static const SurfacePlan none;
     std::vector<const SurfacePlan*> planned;
     for (const Surface& s : job.surfaces) {
         const SurfacePlan* own = plan.surface(s.id);
         planned.push_back(own ? own : &none);
-        tied.push_back({&s, &planned.back()->measured});
     }
-    const auto places = planPlaces(tied);
     // The floor stands for what nobody placed.
     Bounds floor{{0, 0}, {0, 0}};
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
@@ -57,8 +53,9 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
             b.fitted = b.fitted + Kg{fittedOf(s, job.log(c.surface), c.mass.value)};
             if (!s.measured.measured()) continue;
             const Bounds own = boundsOf(s.measured.frame);
-            if (places[i]) {
-                m.at = places[i]->map(centroid(s.measured.outline));
+            if (i < plan.fold.poses.size() && plan.fold.poses[i]) {
+                const VanPoint at = plan.fold.poses[i]->map(centroid(s.measured.outline));
+                m.at = {at.x, at.y};
                 m.assumed = false;
             } else if (const auto put = job.mass.places.find(c.surface); put != job.mass.places.end()) {
                 m.at = put->second;

@@ -130,7 +130,8 @@ Surface withBattensTurned(const Surface& surface, const MeasuredOutline& measure
     Support row = *first;
     row.along = !first->along;
     const SideLine lower = lowerEdge(measured);
-    const double extent = row.along ? b.high.y - lower.from.y : lower.to.x - lower.from.x, inside = extent - 2 * kBattenFromEdge;
+    const double extent = row.along ? b.high.y - lower.from.y : lower.to.x - lower.from.x,
+                 inside = extent - 2 * kBattenFromEdge;
     const auto exactly = [](double mm) { return Reading{{}, {std::round(mm * 10) / 10}}; };
     const auto spaces = std::max(1.0, std::ceil(inside / (apart > 0 ? apart : kBattensApart) - 1e-9));
     row.position = exactly(inside > 0 ? kBattenFromEdge : extent / 2);

@@ -63,12 +63,6 @@ bool isBacked(const SurfaceContext& context, std::size_t layer, const SetOutRequ
 
 } // namespace
 
-FloorFrame floorOf(const Job& job, const std::vector<MeasuredOutline>& measured) {
-    std::vector<TiedSurface> surfaces;
-    for (std::size_t i = 0; i < job.surfaces.size(); ++i) surfaces.push_back({&job.surfaces[i], &measured[i]});
-    return floorFrameOf(surfaces);
-}
-
 SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured,
                          const FloorFrame& floor, const Passage& passage) {
     SurfaceContext c;

@@ -44,8 +44,6 @@ LayersSeen layersSeen(const Finish& finish, const SurfaceContext& context);
 SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredOutline& measured,
                          const FloorFrame& floor, const Passage& passage);
 
-FloorFrame floorOf(const Job& job, const std::vector<MeasuredOutline>& measured);
-
 /// Of the surface and its measured outline, without anything that is laid.
 SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const MeasuredOutline& measured,
                         const SurfaceContext& context);

@@ -8,6 +8,7 @@
 #include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/shell/datum.h"
+#include "core/shell/fold_up.h"
 #include "core/shell/shape.h"
 #include "core/takeoff/floor_takeoff.h"
 #include "core/takeoff/layer_takeoff.h"
@@ -105,6 +106,7 @@ struct SeatPlan {
 /// bought.
 struct SurfaceStage {
     std::vector<SurfacePlan> surfaces; ///< one for each surface of the job, in order
+    FoldUp fold;                       ///< where they stand, and how the van closes
     Passage passage;
     std::optional<HeadroomPlan> headroom; ///< once a bare height is measured
     std::vector<DoorPlan> thresholds;     ///< of doors whose sill is measured

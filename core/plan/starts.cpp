@@ -22,12 +22,13 @@ std::optional<SetOutRequest> ask(const Job& job, const SurfaceStage& stage, cons
     if (!family || !checkFields(product->fields, fieldsOfFamily(product->family), "", {}).empty() ||
         !checkFields(l.rules, family->ruleFields, "", {}).empty())
         return std::nullopt;
-    std::vector<MeasuredOutline> measured;
+    static const MeasuredOutline none;
+    std::vector<TiedSurface> tied;
     for (const Surface& s : job.surfaces) {
         const SurfacePlan* own = stage.surface(s.id);
-        measured.push_back(own ? own->measured : MeasuredOutline{});
+        tied.push_back({&s, own ? &own->measured : &none});
     }
-    SurfaceContext context = contextOf(job, *surface, planned->measured, floorOf(job, measured), stage.passage);
+    SurfaceContext context = contextOf(job, *surface, planned->measured, floorFrameOf(tied, stage.fold), stage.passage);
     context.runsOnFrom = runsOnFrom(*surface, planned->measured, finish, context.products,
                                     [&](const std::string& id) { return stage.surface(id); });
     const SetOutRequest facts = requestOf(*surface, planned->shape, planned->measured, context);

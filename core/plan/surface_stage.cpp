@@ -168,7 +168,10 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         measured.push_back(same != kept_.end() ? same->plan.measured : outlineOf(s.measurement));
         for (Remark& r : measured.back().remarks) r.place.surface.clear();
     }
-    const FloorFrame floor = floorOf(job, measured);
+    std::vector<TiedSurface> bare;
+    for (std::size_t i = 0; i < job.surfaces.size(); ++i) bare.push_back({&job.surfaces[i], &measured[i]});
+    stage.fold = foldUp(bare, job.headroom);
+    const FloorFrame floor = floorFrameOf(bare, stage.fold);
     stage.passage = passageOf(job.access);
     stage.surfaces.resize(job.surfaces.size());
     std::vector<Kept> next(job.surfaces.size());
@@ -177,8 +180,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         if (state[i] != 0) return;
         state[i] = 1;
         const Surface& surface = job.surfaces[i];
-        Kept entry{
-            surface, job.finish(surface.id), contextOf(job, surface, measured[i], floor, stage.passage), {}};
+        Kept entry{surface, job.finish(surface.id), contextOf(job, surface, measured[i], floor, stage.passage), {}};
         entry.context.care = care_;
         // The neighbour at the left is planned first; where walls run on in a ring, somebody begins.
         entry.context.runsOnFrom = runsOnFrom(surface, measured[i], entry.finish, entry.context.products,
@@ -208,6 +210,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         }
     }
     kept_ = std::move(next);
+    tellClosing(job, stage);
     for (const SurfacePlan& s : stage.surfaces) append(stage.found, s.remarks);
     std::vector<TiedSurface> tied;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)

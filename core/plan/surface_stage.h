@@ -29,6 +29,9 @@ private:
 
 // What follows once all surfaces are laid; each adds its own part of the stage.
 
+/// What the van as a whole says of its readings: a slip that no surface shows alone, or cannot place, is told at the
+/// reading that all of them together name.
+void tellClosing(const Job& job, SurfaceStage& stage);
 /// Whether lines of two surfaces that share a side run through from one to the other.
 void checkLines(const Job& job, SurfaceStage& stage);
 /// Whether the nap of linings that share a side runs one way, as if the two were unfolded into one plane. Between what

@@ -17,7 +17,7 @@ bool standsAcross(SurfaceKind kind) {
 
 } // namespace
 
-FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces) {
+FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces, const FoldUp& fold) {
     FloorFrame frame;
     const auto floor = std::find_if(surfaces.begin(), surfaces.end(), [](const TiedSurface& t) {
         return t.surface->kind == SurfaceKind::Floor && t.measured->measured();
@@ -25,14 +25,14 @@ FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces) {
     if (floor == surfaces.end()) return frame;
     const Bounds b = boundsOf(floor->measured->frame);
     frame.length = {b.width()};
-    for (int side = 0; side < static_cast<int>(floor->measured->sides.size()); ++side) {
-        const Edge edge = floor->surface->edge(side);
-        if (edge.kind != EdgeKind::Meets) continue;
-        const Ring& points = floor->measured->sides[static_cast<std::size_t>(side)];
-        const double from = std::min(points.front().x, points.back().x),
-                     to = std::max(points.front().x, points.back().x);
-        const bool across = to - from < std::abs(points.front().y - points.back().y);
-        frame.standsAt[edge.surface] = Mm{(across ? (from + to) / 2 : from) - b.low.x};
+    for (std::size_t i = 0; i < std::min(surfaces.size(), fold.poses.size()); ++i) {
+        if (!fold.poses[i] || !surfaces[i].measured->measured() || liesLevel(surfaces[i].surface->kind)) continue;
+        const SideLine lower = lowerEdge(*surfaces[i].measured);
+        const VanPoint left = fold.poses[i]->map(lower.from), right = fold.poses[i]->map(lower.to);
+        const bool across = std::abs(right.x - left.x) < std::abs(right.y - left.y);
+        const double x = across ? (left.x + right.x) / 2 : std::min(left.x, right.x);
+        frame.stands[surfaces[i].surface->id] = {Mm{x - b.low.x}, Mm{left.z}, Mm{right.z},
+                                                 std::max(0.2, fold.poses[i]->perY.z)};
     }
     return frame;
 }
@@ -47,16 +47,20 @@ std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutl
     const auto heightOverFloor = [&](double fromRear) {
         return length > 0 ? rear + (front - rear) * std::clamp(fromRear / length, 0.0, 1.0) : rear;
     };
-    const bool across = standsAcross(surface.kind);
-    const auto tied = floor.standsAt.find(surface.id);
-    const double byTie = tied != floor.standsAt.end()            ? tied->second.value
-                         : surface.kind == SurfaceKind::Bulkhead ? length
-                                                                 : 0;
-    const double start = mmOf(surface.fromRear, byTie);
-    const double lowRear = mmOf(surface.heightRear, mmOf(surface.heightFront, 0));
-    const double lowFront = mmOf(surface.heightFront, lowRear);
     // Across the van both ends lie equally far from the rear.
+    const bool across = standsAcross(surface.kind);
     const bool runsToRear = surface.hand == Hand::Right && !across;
+    const auto known = floor.stands.find(surface.id);
+    const std::optional<Stand> stand = known != floor.stands.end() ? std::optional(known->second) : std::nullopt;
+    const double start = mmOf(surface.fromRear, stand                                   ? stand->fromRear.value
+                                                : surface.kind == SurfaceKind::Bulkhead ? length
+                                                                                        : 0);
+    const Mm byStandRear = stand ? (runsToRear ? stand->lowRight : stand->lowLeft) : Mm{};
+    const Mm byStandFront = stand ? (runsToRear ? stand->lowLeft : stand->lowRight) : Mm{};
+    const bool read = surface.heightRear || surface.heightFront;
+    const double lowRear = mmOf(surface.heightRear, read ? mmOf(surface.heightFront, 0) : byStandRear.value);
+    const double lowFront = mmOf(surface.heightFront, read ? lowRear : byStandFront.value);
+    const bool byTilt = stand && !surface.lean && surface.measurement.curve.curving == Curving::Flat;
     const double edge = std::max(1e-6, lower.to.x - lower.from.x);
     const auto at = [&](double x) {
         const double share = (x - lower.from.x) / edge; // of the lower edge, from its left end
@@ -64,7 +68,8 @@ std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutl
         const double low = lowRear + (lowFront - lowRear) * forwards;
         const double plumb = heightOverFloor(across ? start : start + edge * forwards) - low;
         const double foot = lower.from.y + (lower.to.y - lower.from.y) * share;
-        return Point{x, foot + alongAt(sectionOf(surface, b.high.y - foot), plumb)};
+        const double up = byTilt ? plumb / stand->upright : alongAt(sectionOf(surface, b.high.y - foot), plumb);
+        return Point{x, foot + up};
     };
     return DatumLine{at(b.low.x), at(b.high.x)};
 }

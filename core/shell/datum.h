@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/shell/access.h"
+#include "core/shell/fold_up.h"
 #include "core/shell/ties.h"
 
 #include <map>
@@ -15,15 +16,20 @@ struct DatumLine {
     friend bool operator==(const DatumLine&, const DatumLine&) = default;
 };
 
-/// The floor that the datum is measured over, and how far from its rear end what is tied to it stands.
+/// Where a surface stands by what it hangs on, as far as that is not read off it.
+struct Stand {
+    Mm fromRear;          ///< of the rear end of its lower edge, from the floor's rear; its middle where it runs across
+    Mm lowLeft, lowRight; ///< of its lower edge over the floor, at its left and its right end
+    double upright = 1;   ///< how much a millimetre up along it rises
+    friend bool operator==(const Stand&, const Stand&) = default;
+};
+/// The floor that the datum is measured over, and what hangs together with it.
 struct FloorFrame {
-    Mm length; ///< 0 if it is not measured: then the datum is taken as level with the floor
-    /// By surface id, where it shares a side with the floor: the nearest point of that side, its middle where the side
-    /// runs across the van.
-    std::map<std::string, Mm> standsAt;
+    Mm length;                             ///< 0 if it is not measured: then the datum is taken as level with the floor
+    std::map<std::string, Stand> stands{}; ///< by surface id
     friend bool operator==(const FloorFrame&, const FloorFrame&) = default;
 };
-FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces);
+FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces, const FoldUp& fold);
 
 /// Where the datum crosses a surface. Its height over the floor is taken as straight from the rear of the floor to the
 /// front. The surface's rear end - the end of its lower edge - lies `fromRear` of the floor's rear (if not said: where

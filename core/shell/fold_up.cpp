@@ -20,7 +20,7 @@ std::size_t at(int i) { return static_cast<std::size_t>(i); }
 constexpr double kStandsOut = 3.9;
 constexpr double kOutOfTest = 12;
 constexpr double kUsualSlipMm = 220;
-constexpr std::size_t kMostSuspects = 3, kMostTried = 16;
+constexpr std::size_t kMostTried = 16;
 
 /// Which unknown a coordinate of a point is; -1: it is held. The floor lies level, its first corner and the direction
 /// of its first side are the van's axes.
@@ -226,14 +226,13 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
     double sum = 0;
     for (const Trial& t : trials) sum += std::exp(t.weight - trials.front().weight);
     fold.proved = trials.size() == 1;
-    fold.others = static_cast<int>(trials.size() - std::min(trials.size(), kMostSuspects));
     // What is left should be about as much as there are equations more than unknowns; shapes are not flat, so be
     // generous.
     fold.several = least > 3 * readings + 30;
     if (fold.several) fold.proved = false;
-    for (std::size_t k = 0; k < std::min(trials.size(), kMostSuspects); ++k) {
-        trials[k].suspect.chance = std::exp(trials[k].weight - trials.front().weight) / sum;
-        fold.suspects.push_back(trials[k].suspect);
+    for (Trial& t : trials) {
+        t.suspect.chance = std::exp(t.weight - trials.front().weight) / sum;
+        fold.suspects.push_back(t.suspect);
     }
 }
 
@@ -292,6 +291,15 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
         fold.poses[i] =
             poseOf(surfaces[i], {begin, begin + static_cast<std::ptrdiff_t>(surfaces[i].measured->sides.size())});
     }
+    // The floor is the frame: its own coordinates are the van's.
+    for (std::size_t i = 0; i < surfaces.size(); ++i)
+        if (problem->first[i] == problem->fixed) {
+            Pose& floor = *fold.poses[i];
+            floor.origin = {};
+            floor.perX = {1, 0, 0};
+            floor.perY = {0, 1, 0};
+            floor.inwards = {0, 0, 1};
+        }
     for (const Observation& o : problem->observations) {
         if (o.kind != Observation::Meet) continue;
         const Surface& s = *surfaces[at(o.surface)].surface;

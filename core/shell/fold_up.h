@@ -67,10 +67,9 @@ struct FoldUp {
     std::vector<std::optional<Pose>> poses; ///< in the order of the surfaces; nothing for what hangs on nothing
     std::vector<TiedCorner> corners;        ///< the worst first
     std::vector<Hinge> hinges;
-    std::vector<VanSuspect> suspects; ///< likeliest first, at most three; empty: nothing stands out
+    std::vector<VanSuspect> suspects; ///< all that would explain it, likeliest first; empty: nothing stands out
     bool proved = false;              ///< the first one is wrong: nothing else explains it
     bool several = false;             ///< no single error explains it
-    int others = 0;                   ///< readings that explain it too, less likely
     friend bool operator==(const FoldUp&, const FoldUp&) = default;
 };
 
@@ -80,5 +79,8 @@ struct FoldUp {
 /// reading that stands out is told as a surface's own are (slips.h), but all that the van knows of it counts.
 /// Source: docs/formulae.md#fold-up.
 FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom = {});
+
+/// Readings that are named together: more would be no help.
+inline constexpr std::size_t kMostNamed = 3;
 
 } // namespace westrum

@@ -12,9 +12,7 @@ const TiedSurface* find(const std::vector<TiedSurface>& all, const std::string& 
 }
 
 /// Whether a surface's own readings disagree: that is to be settled first, and its sides are not to be trusted.
-bool disagrees(const TiedSurface& t) {
-    return t.measured->inDoubt();
-}
+bool disagrees(const TiedSurface& t) { return t.measured->inDoubt(); }
 
 double errorOf(const TiedSurface& t, int side) {
     const bool curvedSide = t.measured->sides[static_cast<std::size_t>(side)].size() > 2;

@@ -38,6 +38,8 @@ enum class RemarkKind {
     ReadingTooLong,        ///< {reading} is longer than the two others of its triangle
     OneReadingWrong,       ///< {reading} by {misclosure}, or {other} by {otherBy}, or {another}, or {count} more
     SeveralReadingsWrong,  ///< no single error explains it; facts as above
+    VanReadingWrong,       ///< {reading}, {length}, of {on} is {misclosure} off what the van leaves room for: proved
+    VanDoesNotClose,       ///< {reading} of {on} by {misclosure}, or {other} of {otherOn} by {otherBy}, or {another} ...
     OutlineEitherWay,      ///< {corner} may turn outwards or inwards: {area} or {otherArea}
     StationsNotRising,     ///< {reading} {length} is not beyond {before}
     TapesDoNotMeet,        ///< {reading} and {other} fall {gap} short of each other

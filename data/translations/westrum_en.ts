@@ -256,12 +256,16 @@
     <message numerus="yes">
         <source>%n notch(es) or corner(s) cut out of the old outline go with it.</source>
         <translation>
-            <numerusform>%n notch(es) or corner cut out of the old outline go with it.</numerusform><numerusform>%n notch(es) or corners cut out of the old outline go with it.</numerusform></translation>
+            <numerusform>%n notch(es) or corner cut out of the old outline go with it.</numerusform>
+            <numerusform>%n notch(es) or corners cut out of the old outline go with it.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n opening(s) of the old outline go with it.</source>
         <translation>
-            <numerusform>%n opening of the old outline go with it.</numerusform><numerusform>%n openings of the old outline go with it.</numerusform></translation>
+            <numerusform>%n opening of the old outline go with it.</numerusform>
+            <numerusform>%n openings of the old outline go with it.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -425,7 +429,9 @@
     <message numerus="yes">
         <source>%n other(s) could be, too.</source>
         <translation>
-            <numerusform>%n other could be, too.</numerusform><numerusform>%n others could be, too.</numerusform></translation>
+            <numerusform>%n other could be, too.</numerusform>
+            <numerusform>%n others could be, too.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

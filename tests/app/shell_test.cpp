@@ -147,7 +147,8 @@ private slots:
         QVERIFY(std::abs(areaMm2(plan(b, "floor").measured.outline) - 3000.0 * 1800) < 200);
         QVERIFY(b.click("addDiagonal"));
         QVERIFY(b.type("reading-2", "3598"));
-        QVERIFY2(b.sentenceShown().contains(QStringLiteral("the diagonal 2 (99 mm too long)")), qPrintable(b.sentenceShown()));
+        QVERIFY2(b.sentenceShown().contains(QStringLiteral("the diagonal 2 (99 mm too long)")),
+                 qPrintable(b.sentenceShown()));
     }
 
     void openingsAreAddedTypedAndMovedByHand() {
@@ -262,6 +263,91 @@ private slots:
         QCOMPARE((page->figures().*bodyFields()[0].figure).value, before); // nothing was taken
         QVERIFY(b.click("backToJob"));
         QCOMPARE(b.document.job().surfaces.size(), std::size_t{1});
+    }
+
+    void whatMayBeWrongIsLookedAtAndTakenAgain() {
+        // The example's bulkhead has one reading wrong: each suspect shows the outline as it would be.
+        Bench b(demoFloor());
+        b.document.setCurrentSurface("bulkhead");
+        b.go(MainWindow::Measure);
+        QVERIFY(plan(b, "bulkhead").measured.slip && plan(b, "bulkhead").measured.inDoubt());
+        const QImage before = b.window->measurePage().bench().grab().toImage();
+        QVERIFY(b.click("suspect1"));
+        const QImage instead = b.window->measurePage().bench().grab().toImage();
+        QVERIFY(before != instead);
+        QVERIFY(b.click("suspect1")); // pressed again it is as it stands
+        QVERIFY(before == b.window->measurePage().bench().grab().toImage());
+        // The reading that decides is a press away; taken right nothing is left in doubt.
+        QVERIFY(b.click("decide"));
+        QVERIFY(QTest::qWaitFor([&] { return b.window->measurePage().bench().currentKey() == QLatin1String("AC"); }));
+        const double implied = plan(b, "bulkhead").measured.slip->suspects[0].implied.value;
+        push(b.document, takeReading(b.document, "bulkhead", "AC", Reading{{}, {implied}}));
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(!plan(b, "bulkhead").measured.inDoubt());
+        QVERIFY(!b.find<QPushButton>("suspect0"));
+    }
+
+    void aCornerThatMayTurnEitherWayIsAsked() {
+        Job job = demoFloor();
+        Measurement& m = job.surface("shelf")->measurement;
+        m = {};
+        m.form = OutlineForm::Polygon;
+        const double slope = std::hypot(500, 300), across = std::hypot(1000, 1000);
+        m.polygon.sides = {mm(1000), mm(1000), Reading{{}, {slope}}, Reading{{}, {slope}}, mm(1000)};
+        m.polygon.diagonals = {{0, 2, Reading{{}, {across}}}, {1, 4, Reading{{}, {across}}}};
+        Bench b(std::move(job));
+        b.document.setCurrentSurface("shelf");
+        b.go(MainWindow::Measure);
+        QVERIFY(plan(b, "shelf").measured.inDoubt());
+        QVERIFY(b.click("otherWay"));
+        QVERIFY(!plan(b, "shelf").measured.inDoubt());
+        QVERIFY(std::abs(areaMm2(plan(b, "shelf").measured.outline) - (1e6 - 150000)) < 5);
+        b.document.undoStack().undo();
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(plan(b, "shelf").measured.inDoubt());
+    }
+
+    void howTheVanClosesIsShownWithItsWorstCorners() {
+        Bench b(demoFloor());
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupVan"));
+        auto* closing = b.window->findChild<VanClosing*>();
+        QVERIFY(closing && closing->isVisible() && inkOn(closing) > 0.01);
+        const FoldUp& fold = b.document.plan()->fold;
+        QVERIFY(fold.poses[0] && fold.corners.size() >= 12);
+        // A wall's foot typed 25 mm too long: its gaps grow, and the drawing with them.
+        const QImage before = closing->grab().toImage();
+        const double gap = fold.corners.front().gap.value;
+        const MaybeReading was = *findReading(*b.document.job().surface("floor"), "AB");
+        push(b.document, takeReading(b.document, "floor", "AB", Reading{{}, {was->length.value + 25}}));
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(b.document.plan()->fold.corners.front().gap.value > gap);
+        QVERIFY(before != closing->grab().toImage());
+    }
+
+    void aCopyHasAllOptionsAndANewOneNothingOfTheOld() {
+        Bench b(demoJob());
+        const FinishOptions options = b.document.job().options("bulkhead");
+        QVERIFY(options.options.size() > 1);
+        push(b.document, duplicateSurface(b.document, "bulkhead", "Another bulkhead"));
+        const std::string copy =
+            b.document.job()
+                .surfaces[1 + static_cast<std::size_t>(
+                                  std::find_if(b.document.job().surfaces.begin(), b.document.job().surfaces.end(),
+                                               [](const Surface& s) { return s.id == "bulkhead"; }) -
+                                  b.document.job().surfaces.begin())]
+                .id;
+        QVERIFY(copy != "bulkhead" && b.document.job().options(copy) == options);
+        b.document.undoStack().undo();
+        QVERIFY(!b.document.job().finishes.contains(copy));
+        // Removed, and one added that would have the same name within: nothing of the old one comes back to it.
+        push(b.document, removeSurface(b.document, "shelf"));
+        Surface fresh;
+        fresh.id = "shelf";
+        fresh.name = "Shelf";
+        push(b.document, addSurface(b.document, fresh));
+        QVERIFY(b.document.job().surfaces.back().id != "shelf");
+        QVERIFY(b.document.job().finish(b.document.job().surfaces.back().id).layers.empty());
     }
 
     void theDatumIsDrawnOnWallsAndNotOnFloors() {

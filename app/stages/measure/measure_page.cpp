@@ -24,6 +24,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
       bench_(new OutlineBench(document, decimalMark)),
       doubt_(new DoubtBar(document)),
       closure_(new ClosureStrip),
+      vanClosing_(new VanClosing),
       parts_(new PartsPanel(document, decimalMark)),
       meterStrip_(new MeterStrip(document, decimalMark, *bench_, meter_)) {
     form_->addItem(tr("length and width"), static_cast<int>(OutlineForm::Rectangle));
@@ -58,6 +59,8 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
             bench_->focusField(key);
         });
     });
+    connect(vanClosing_, &VanClosing::surfaceWanted, this,
+            [this](const std::string& id) { document_.setCurrentSurface(id); });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
     connect(parts_, &PartsPanel::begun, this, [this](const QString& key) {
         // Once the new thing stands on the drawing and in the form.
@@ -92,6 +95,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     column()->addWidget(doubt_);
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
+    column()->addWidget(vanClosing_, 1);
     column()->addWidget(parts_);
     column()->addWidget(meterStrip_);
     connect(meterStrip_, &MeterStrip::connectWanted, &meter_, &SocketMeter::connectTo);
@@ -303,6 +307,11 @@ void MeasurePage::refresh() {
     bench_->setFocusOn(focus[parts_->group()], parts_->inHand());
     closure_->showClosure(s->measurement, plan ? plan->measured : MeasuredOutline{}, f);
     if (parts_->group() != PartsPanel::Outline) closure_->hide();
+    vanClosing_->showClosing(document_.job(), *held, f);
+    // Of the whole van no single surface is in hand.
+    const bool van = parts_->group() == PartsPanel::Van && !held->fold.corners.empty();
+    vanClosing_->setVisible(van);
+    bench_->setVisible(!van);
     doubt_->refresh(plan ? plan->measured : MeasuredOutline{}, f);
     bool attention = false;
     const QString text = sentenceFor(*s, plan, attention);

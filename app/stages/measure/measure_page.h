@@ -5,6 +5,7 @@
 #include "app/stages/measure/meter_strip.h"
 #include "app/stages/measure/outline_bench.h"
 #include "app/stages/measure/parts_panel.h"
+#include "app/stages/measure/van_closing.h"
 #include "app/stages/stage_page.h"
 
 #include <QComboBox>
@@ -47,6 +48,7 @@ private:
     OutlineBench* bench_;
     DoubtBar* doubt_;
     ClosureStrip* closure_;
+    VanClosing* vanClosing_;
     PartsPanel* parts_;
     SocketMeter meter_;
     MeterStrip* meterStrip_;

@@ -338,7 +338,8 @@ void OutlineBench::paintDoubt(QPainter& p, const PlanView& v) const {
             if (place.slot.key != s.key) continue;
             const QRect at = place.field->geometry();
             const QString by = f.length({std::abs(s.slip().value)});
-            p.drawText(QRect(at.center().x() - 90, at.top() - 19, 180, 18), Qt::AlignHCenter | Qt::AlignBottom,
+            const int above = at.top() >= 20 ? at.top() - 19 : at.bottom() + 2;
+            p.drawText(QRect(at.center().x() - 90, above, 180, 18), Qt::AlignHCenter | Qt::AlignBottom,
                        s.slip().value > 0 ? tr("%1 too long?").arg(by) : tr("%1 too short?").arg(by));
         }
 }

@@ -7,6 +7,7 @@
 
 #include <cmath>
 #include <numbers>
+#include <span>
 
 using namespace westrum;
 using namespace westrum::test;
@@ -86,7 +87,7 @@ private slots:
             reading.length = reading.length + Mm{(15 + dice() % 185) * (dice() % 2 ? 1.0 : -1.0)};
             const FoldUp fold = van.folded();
             bool among = false;
-            for (const VanSuspect& s : fold.suspects)
+            for (const VanSuspect& s : std::span(fold.suspects).first(std::min(fold.suspects.size(), kMostNamed)))
                 among = among ||
                         (s.surface == van.surfaces[surface].id && s.key == readingKey(static_cast<QuadReading>(key)));
             named += among;

