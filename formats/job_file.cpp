@@ -67,6 +67,33 @@ class JobReader : public JsonWalk {
 public:
     Job read(const Json& root) {
         Job job;
+        readHead(root, job);
+        readBuying(root, job);
+        if (const Json* prices = objectMember(root, "", "prices", false)) job.prices = priceBook(*prices);
+        if (const Json* m = objectMember(root, "", "mass", false)) job.mass = vanMass(*m, "mass");
+        if (const Json* d = objectMember(root, "", "datum", false))
+            job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
+        if (const Json* h = objectMember(root, "", "headroom", false))
+            job.headroom = {reading(*h, "headroom", "rear"), reading(*h, "headroom", "middle"),
+                            reading(*h, "headroom", "front"), reading(*h, "headroom", "person")};
+        if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
+        each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
+            job.catalogue.products.push_back(product(entry, path));
+        });
+        each(root, "", "surfaces", [&](const Json& entry, const std::string& path) {
+            Surface s = readSurface(*this, entry, path, surfaceIds_);
+            if (const Json* f = member(entry, path, "finish", false))
+                job.finishes[s.id] = oldFinish(*f, path + ".finish");
+            if (member(entry, path, "options", false)) job.finishes[s.id] = options(entry, path);
+            if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
+            job.surfaces.push_back(std::move(s));
+        });
+        readCutLists(root, job);
+        return job;
+    }
+
+private:
+    void readHead(const Json& root, Job& job) {
         text(root, "", "name", job.name);
         text(root, "", "vehicle", job.vehicle, false);
         std::string code = "EUR";
@@ -86,6 +113,10 @@ public:
         number(root, "", "closeM2PerMinute", 0.01, 50, job.closeM2PerMinute, false);
         flag(root, "", "consumables", job.consumables);
         number(root, "", "acceptedRisk", 0, 1, job.acceptedRisk, false);
+    }
+
+    /// What is bought, and what was weighed.
+    void readBuying(const Json& root, Job& job) {
         if (const Json* spares = objectMember(root, "", "spares", false)) {
             for (const auto& [product, n] : spares->items())
                 if (n.is_number_integer() && n >= 0 && n <= kMostSpares)
@@ -107,8 +138,6 @@ public:
                 text(entry, path, "lot", b.lot, false);
                 job.bought[key] = std::move(b);
             }
-        if (const Json* prices = objectMember(root, "", "prices", false)) job.prices = priceBook(*prices);
-        if (const Json* m = objectMember(root, "", "mass", false)) job.mass = vanMass(*m, "mass");
         each(
             root, "", "weighings",
             [&](const Json& entry, const std::string& path) {
@@ -121,23 +150,9 @@ public:
                 job.weighings.push_back(std::move(w));
             },
             false, 200);
-        if (const Json* d = objectMember(root, "", "datum", false))
-            job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
-        if (const Json* h = objectMember(root, "", "headroom", false))
-            job.headroom = {reading(*h, "headroom", "rear"), reading(*h, "headroom", "middle"),
-                            reading(*h, "headroom", "front"), reading(*h, "headroom", "person")};
-        if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
-        each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
-            job.catalogue.products.push_back(product(entry, path));
-        });
-        each(root, "", "surfaces", [&](const Json& entry, const std::string& path) {
-            Surface s = readSurface(*this, entry, path, surfaceIds_);
-            if (const Json* f = member(entry, path, "finish", false))
-                job.finishes[s.id] = oldFinish(*f, path + ".finish");
-            if (member(entry, path, "options", false)) job.finishes[s.id] = options(entry, path);
-            if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
-            job.surfaces.push_back(std::move(s));
-        });
+    }
+
+    void readCutLists(const Json& root, Job& job) {
         if (const Json* lists = objectMember(root, "", "cutLists", false)) {
             if (lists->size() > kMostEntries) fault(FileFaultKind::TooMany, "cutLists");
             for (const auto& [product, list] : lists->items()) {
@@ -149,10 +164,8 @@ public:
                     job.cutLists[product] = readCutList(*this, list, path, currency_);
             }
         }
-        return job;
     }
 
-private:
     FieldValues fields(const Json& object, const std::string& path, const char* key) {
         FieldValues values;
         const Json* list = member(object, path, key, false);
@@ -443,6 +456,52 @@ Result<Job, FileFaults> readJobFile(const QString& path) {
     return readJob(file.read(kLargestJobFile + 1));
 }
 
+namespace {
+
+Json written(const PriceBook& book) {
+    Json prices = Json::object();
+    for (const Offer& o : book.offers)
+        prices["offers"].push_back({{"product", o.product},
+                                    {"supplier", o.supplier},
+                                    {"size", o.size},
+                                    {"priceMinor", o.price.minor},
+                                    {"currency", o.price.currency.name()},
+                                    {"taxIncluded", o.taxIncluded},
+                                    {"tax", o.tax},
+                                    {"state", wordOf(kOfferStates, o.state)},
+                                    {"lot", wordOf(kLotRules, o.lot)},
+                                    {"date", o.date}});
+    for (const Supplier& s : book.suppliers) {
+        Json entry{{"name", s.name}};
+        if (s.delivery) entry["deliveryMinor"] = s.delivery->minor;
+        if (s.freeFrom) entry["freeFromMinor"] = s.freeFrom->minor;
+        prices["suppliers"].push_back(std::move(entry));
+    }
+    for (const auto& [code, rate] : book.rates) prices["rates"][code] = rate;
+    return prices;
+}
+
+Json written(const VanMass& van) {
+    Json mass = Json::object();
+    putReading(mass, "wheelbase", van.wheelbase);
+    putReading(mass, "track", van.track);
+    putReading(mass, "rearAxle", van.rearAxle);
+    VanMass own = van;
+    for (const auto& [key, value] : kgs(own))
+        if (*value) mass[key] = **value;
+    for (const auto& [surface, at] : van.places) mass["places"][surface] = {at.x, at.y};
+    return mass;
+}
+
+Json written(const Product& p) {
+    Json product{{"id", p.id}, {"family", p.family}, {"name", p.name}, {"supplier", p.supplier}};
+    if (p.packPrice) product["packPriceMinor"] = p.packPrice->minor;
+    product["fields"] = written(p.fields);
+    return product;
+}
+
+} // namespace
+
 QByteArray writeJob(const Job& job) {
     Json root{{"format", "westrum-job"},
               {"version", kJobFileVersion},
@@ -462,27 +521,7 @@ QByteArray writeJob(const Job& job) {
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
-    if (job.prices != PriceBook{}) {
-        Json& prices = root["prices"] = Json::object();
-        for (const Offer& o : job.prices.offers)
-            prices["offers"].push_back({{"product", o.product},
-                                        {"supplier", o.supplier},
-                                        {"size", o.size},
-                                        {"priceMinor", o.price.minor},
-                                        {"currency", o.price.currency.name()},
-                                        {"taxIncluded", o.taxIncluded},
-                                        {"tax", o.tax},
-                                        {"state", wordOf(kOfferStates, o.state)},
-                                        {"lot", wordOf(kLotRules, o.lot)},
-                                        {"date", o.date}});
-        for (const Supplier& s : job.prices.suppliers) {
-            Json entry{{"name", s.name}};
-            if (s.delivery) entry["deliveryMinor"] = s.delivery->minor;
-            if (s.freeFrom) entry["freeFromMinor"] = s.freeFrom->minor;
-            prices["suppliers"].push_back(std::move(entry));
-        }
-        for (const auto& [code, rate] : job.prices.rates) prices["rates"][code] = rate;
-    }
+    if (job.prices != PriceBook{}) root["prices"] = written(job.prices);
     if (job.budget) root["budgetMinor"] = job.budget->minor;
     for (const auto& [key, b] : job.bought) {
         Json entry{{"packs", b.packs}};
@@ -491,14 +530,7 @@ QByteArray writeJob(const Job& job) {
         root["bought"][key] = std::move(entry);
     }
     for (const auto& [product, n] : job.spares) root["spares"][product] = n;
-    Json mass = Json::object();
-    putReading(mass, "wheelbase", job.mass.wheelbase);
-    putReading(mass, "track", job.mass.track);
-    putReading(mass, "rearAxle", job.mass.rearAxle);
-    VanMass own = job.mass;
-    for (const auto& [key, value] : kgs(own))
-        if (*value) mass[key] = **value;
-    for (const auto& [surface, at] : job.mass.places) mass["places"][surface] = {at.x, at.y};
+    Json mass = written(job.mass);
     if (!mass.empty()) root["mass"] = std::move(mass);
     for (const Weighing& w : job.weighings)
         root["weighings"].push_back(
@@ -519,12 +551,7 @@ QByteArray writeJob(const Job& job) {
         if (const auto l = job.logs.find(s.id); l != job.logs.end()) surface["log"] = written(l->second);
         root["surfaces"].push_back(std::move(surface));
     }
-    for (const Product& p : job.catalogue.products) {
-        Json product{{"id", p.id}, {"family", p.family}, {"name", p.name}, {"supplier", p.supplier}};
-        if (p.packPrice) product["packPriceMinor"] = p.packPrice->minor;
-        product["fields"] = written(p.fields);
-        root["catalogue"].push_back(std::move(product));
-    }
+    for (const Product& p : job.catalogue.products) root["catalogue"].push_back(written(p));
     root["cutLists"] = Json::object();
     for (const auto& [product, list] : job.cutLists)
         if (!list.empty()) root["cutLists"][product] = written(list);

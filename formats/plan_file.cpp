@@ -93,10 +93,7 @@ Json asJson(const Remark& r, const Figures& figures) {
             {"text", sentence(r, figures).toStdString()}};
 }
 
-Json asJson(const SetOut& s) {
-    Json rows = Json::array();
-    for (const Row& r : s.rows)
-        rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
+Json piecesOf(const SetOut& s) {
     Json pieces = Json::array();
     for (const Piece& p : s.pieces) {
         pieces.push_back({{"name", p.name.key()},
@@ -121,6 +118,10 @@ Json asJson(const SetOut& s) {
             pieces.back()["folds"] = asJson(Region{p.folds});
         }
     }
+    return pieces;
+}
+
+Json stockOf(const SetOut& s) {
     Json stock = Json::array();
     for (std::size_t i = 0; i < s.stock.size(); ++i) {
         const StockUnit& u = s.stock[i];
@@ -138,6 +139,27 @@ Json asJson(const SetOut& s) {
                          {"offcuts", offcuts},
                          {"rippedInTwo", u.rippedInTwo}});
     }
+    return stock;
+}
+
+Json asJson(const Judgement& f) {
+    return {{"narrowestEdgeMm", tidy(f.narrowestEdge.value)},
+            {"unevennessMm", tidy(f.unevenness.value)},
+            {"offCentreMm", tidy(f.offCentre.value)},
+            {"slivers", f.slivers},
+            {"jointsOffSupport", f.jointsOffSupport},
+            {"jointsInLine", f.jointsInLine},
+            {"pieces", f.pieces},
+            {"cutLengthMm", tidy(f.cutLength.value)},
+            {"stock", f.stock},
+            {"leastStock", f.leastStock},
+            {"linesMissed", f.linesMissed}};
+}
+
+Json asJson(const SetOut& s) {
+    Json rows = Json::array();
+    for (const Row& r : s.rows)
+        rows.push_back({{"lowMm", tidy(r.low)}, {"highMm", tidy(r.high)}, {"widthMm", tidy(r.width())}});
     Json joints = Json::array();
     for (const Joint& j : s.joints)
         joints.push_back({{"from", {tidy(j.from.x), tidy(j.from.y)}},
@@ -146,18 +168,6 @@ Json asJson(const SetOut& s) {
     Json reliefs = Json::array();
     for (const ReliefCut& r : s.reliefs)
         reliefs.push_back({{"from", {tidy(r.from.x), tidy(r.from.y)}}, {"to", {tidy(r.to.x), tidy(r.to.y)}}});
-    const Judgement& f = s.figures;
-    const Json figures{{"narrowestEdgeMm", tidy(f.narrowestEdge.value)},
-                       {"unevennessMm", tidy(f.unevenness.value)},
-                       {"offCentreMm", tidy(f.offCentre.value)},
-                       {"slivers", f.slivers},
-                       {"jointsOffSupport", f.jointsOffSupport},
-                       {"jointsInLine", f.jointsInLine},
-                       {"pieces", f.pieces},
-                       {"cutLengthMm", tidy(f.cutLength.value)},
-                       {"stock", f.stock},
-                       {"leastStock", f.leastStock},
-                       {"linesMissed", f.linesMissed}};
     return {{"direction", s.rowsAcross ? "across" : "along"},
             {"startOffsetMm", tidy(s.startOffset.value)},
             {"startLineMm", tidy(s.startLine)},
@@ -167,14 +177,14 @@ Json asJson(const SetOut& s) {
             {"withoutRipReuse", s.stockWithoutRipReuse},
             {"slivers", s.slivers},
             {"net", asJson(s.net)},
-            {"figures", figures},
+            {"figures", asJson(s.figures)},
             {"firstColumnMm", tidy(s.firstColumn.value)},
             {"lastColumnMm", tidy(s.lastColumn.value)},
             {"joints", joints},
             {"reliefs", reliefs},
             {"rows", rows},
-            {"pieces", pieces},
-            {"planks", stock}};
+            {"pieces", piecesOf(s)},
+            {"planks", stockOf(s)}};
 }
 
 const char* wordOf(TrimEnd end) {

@@ -146,23 +146,25 @@ QStringList roughCutTexts(const Job& job, const std::vector<RoughCut>& cuts, con
     return all;
 }
 
-QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, const Figures& f) {
-    // Written beside, then put in place: a full disk leaves what was there.
-    QTemporaryDir folder(QFileInfo(path).absolutePath() + QStringLiteral("/.westrum-XXXXXX"));
-    if (!folder.isValid()) return ShoppingFile::tr("%1 cannot be written: %2").arg(path, folder.errorString());
-    const QString aside = folder.filePath(QStringLiteral("list.xlsx"));
-    lxw_workbook* book = workbook_new(QFile::encodeName(aside).constData());
-    if (!book) return ShoppingFile::tr("%1 cannot be written.").arg(path);
+namespace {
+
+struct Formats {
+    lxw_format *bold, *money, *whole;
+};
+
+Formats formatsOf(lxw_workbook* book, const Currency& currency) {
     lxw_format* bold = workbook_add_format(book);
     format_set_bold(bold);
     lxw_format* money = workbook_add_format(book);
-    format_set_num_format(money, job.currency.decimals == 0   ? "#,##0"
-                                 : job.currency.decimals == 3 ? "#,##0.000"
-                                                              : "#,##0.00");
+    format_set_num_format(money, currency.decimals == 0 ? "#,##0" : currency.decimals == 3 ? "#,##0.000" : "#,##0.00");
     lxw_format* whole = workbook_add_format(book);
     format_set_num_format(whole, "0.##");
-    const QString currency = QString::fromStdString(job.currency.name());
+    return {bold, money, whole};
+}
 
+/// What is bought, by trips, with what was really paid.
+void writeList(lxw_workbook* book, const Formats& look, const Job& job, const Plan& plan, const Figures& f) {
+    const QString currency = QString::fromStdString(job.currency.name());
     Sheet list(book, ShoppingFile::tr("To buy"));
     list.widths({22, 42, 16, 26, 22, 14, 14, 10, 14, 16});
     for (const QString& head :
@@ -170,7 +172,7 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
           ShoppingFile::tr("left over"), ShoppingFile::tr("each, %1").arg(currency),
           ShoppingFile::tr("cost, %1").arg(currency), ShoppingFile::tr("bought"),
           ShoppingFile::tr("paid, %1").arg(currency), ShoppingFile::tr("lot")})
-        list.text(head, bold);
+        list.text(head, look.bold);
     list.freeze();
     std::vector<std::size_t> order;
     for (const Trip& t : tripsOf(job, plan)) order.insert(order.end(), t.lines.begin(), t.lines.end());
@@ -182,12 +184,12 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
         list.text(packsText(p, f));
         list.text(neededText(p, f));
         list.text(leftOverText(p, f));
-        list.money(p.packPrice, money);
-        list.money(p.cost, money);
+        list.money(p.packPrice, look.money);
+        list.money(p.cost, look.money);
         const auto bought = job.bought.find(boughtKey(p.product, p.size));
         if (bought == job.bought.end()) continue;
-        list.number(bought->second.packs, whole);
-        list.money(bought->second.paid, money);
+        list.number(bought->second.packs, look.whole);
+        list.money(bought->second.paid, look.money);
         list.text(QString::fromStdString(bought->second.lot));
     }
     for (const DeliveryPlan& d : plan.deliveries) {
@@ -195,19 +197,23 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
         list.text(QString::fromStdString(d.supplier));
         list.text(ShoppingFile::tr("delivery"));
         for (int blank = 0; blank < 4; ++blank) list.text({});
-        list.money(d.cost, money);
+        list.money(d.cost, look.money);
     }
     list.next();
     list.next();
-    list.text(ShoppingFile::tr("in all"), bold);
+    list.text(ShoppingFile::tr("in all"), look.bold);
     for (int blank = 0; blank < 5; ++blank) list.text({});
-    list.money(plan.totals.cost, money);
+    list.money(plan.totals.cost, look.money);
+}
 
+/// What each surface bears of it.
+void writeShares(lxw_workbook* book, const Formats& look, const Job& job, const Plan& plan) {
+    const QString currency = QString::fromStdString(job.currency.name());
     Sheet shares(book, ShoppingFile::tr("By surface"));
     shares.widths({30, 42, 14, 14});
     for (const QString& head : {ShoppingFile::tr("surface"), ShoppingFile::tr("product"),
                                 ShoppingFile::tr("bears, %1").arg(currency), ShoppingFile::tr("carries, kg")})
-        shares.text(head, bold);
+        shares.text(head, look.bold);
     shares.freeze();
     for (const SurfaceCost& c : costBySurface(job, plan)) {
         const Surface* surface = job.surface(c.surface);
@@ -218,15 +224,29 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
                 shares.next();
                 shares.text(name);
                 shares.text(purchaseName(p, job.catalogue));
-                shares.money(s.cost, money);
-                shares.number(s.mass.value, whole);
+                shares.money(s.cost, look.money);
+                shares.number(s.mass.value, look.whole);
             }
         shares.next();
-        shares.text(name, bold);
-        shares.text(ShoppingFile::tr("together"), bold);
-        shares.money(c.cost, money);
-        shares.number(c.mass.value, whole);
+        shares.text(name, look.bold);
+        shares.text(ShoppingFile::tr("together"), look.bold);
+        shares.money(c.cost, look.money);
+        shares.number(c.mass.value, look.whole);
     }
+}
+
+} // namespace
+
+QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, const Figures& f) {
+    // Written beside, then put in place: a full disk leaves what was there.
+    QTemporaryDir folder(QFileInfo(path).absolutePath() + QStringLiteral("/.westrum-XXXXXX"));
+    if (!folder.isValid()) return ShoppingFile::tr("%1 cannot be written: %2").arg(path, folder.errorString());
+    const QString aside = folder.filePath(QStringLiteral("list.xlsx"));
+    lxw_workbook* book = workbook_new(QFile::encodeName(aside).constData());
+    if (!book) return ShoppingFile::tr("%1 cannot be written.").arg(path);
+    const Formats look = formatsOf(book, job.currency);
+    writeList(book, look, job, plan, f);
+    writeShares(book, look, job, plan);
     if (const lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
         return ShoppingFile::tr("%1 cannot be written: %2").arg(path, QString::fromUtf8(lxw_strerror(error)));
     QFile::remove(path);

@@ -249,6 +249,102 @@ QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     return free.isEmpty() ? text : text + QStringLiteral("  →  ") + free.join(QStringLiteral(", "));
 }
 
+namespace {
+
+/// What is worth keeping of an item.
+void paintLeft(QPainter& p, const PlanView& view, const ProductCut& cut, const CutItem& item, const Figures& figures,
+               bool named) {
+    const Theme& t = Theme::now();
+    for (const LeftRectangle& left : item.left) {
+        const QRectF box(view.map({left.x, left.y + left.heightMm}), view.map({left.x + left.widthMm, left.y}));
+        QPainterPath path;
+        path.addRect(box);
+        p.setPen(QPen(t.agreed, 1.4, Qt::DashLine));
+        p.setBrush(t.agreedWash);
+        p.drawPath(path);
+        if (named)
+            paintWords(
+                p, path,
+                {{sizeText(left.widthMm, left.heightMm, cut.form, figures), true}, {CutDrawing::tr("to keep"), false}},
+                t.agreed, Qt::transparent);
+    }
+}
+
+void paintLying(QPainter& p, const PlanView& view, const Job& job, const ProductCut& cut, const LyingPiece& lies,
+                bool inHand, bool lit) {
+    const Theme& t = Theme::now();
+    const QPainterPath path = view.path(lies.shape);
+    const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
+    const bool alongX = std::abs(std::sin(lies.rotationRad)) < 0.7;
+    paintMaterial(p, path, cut.form, job, cut.product, unsigned(lies.piece + 2), alongX);
+    if (lit || lies.cut) {
+        QColor wash = lit ? t.chalk : t.agreed;
+        wash.setAlpha(lit ? 90 : 60);
+        p.setPen(Qt::NoPen);
+        p.setBrush(wash);
+        p.drawPath(path);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(inHand || lit ? t.chalk
+                  : piece       ? t.graphite
+                                : t.muted,
+                  inHand ? 3
+                  : lit  ? 2
+                         : 1,
+                  piece ? Qt::SolidLine : Qt::DashLine));
+    p.drawPath(path);
+    if (piece) { // fold and mark lines
+        for (const auto* lines : {&piece->folds, &piece->marks}) {
+            p.setPen(QPen(t.graphite, 1, lines == &piece->folds ? Qt::DashLine : Qt::DotLine));
+            for (const Ring& line : *lines) {
+                const Ring lying = onStock(*piece, lies, line);
+                for (std::size_t k = 1; k < lying.size(); ++k) p.drawLine(view.map(lying[k - 1]), view.map(lying[k]));
+            }
+        }
+    }
+}
+
+/// Name, size and place of a piece, the way of its nap, and whether it is pinned.
+void paintPieceWords(QPainter& p, const PlanView& view, const Job& job, const ProductCut& cut, const LyingPiece& lies,
+                     bool locked, const Figures& figures) {
+    const Theme& t = Theme::now();
+    const QPainterPath path = view.path(lies.shape);
+    const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
+    QList<Line> lines{{(lies.cut ? QStringLiteral("✓ ") : QString()) + pieceText(lies.name), true}};
+    const Bounds b = boundsOf(lies.shape);
+    lines << Line{piece ? sizeText(*piece, cut.form, figures) : sizeText(b.width(), b.height(), cut.form, figures),
+                  false};
+    if (piece && !piece->surface.empty()) lines << Line{nameOfSurface(job, piece->surface), false};
+    if (!piece) lines << Line{CutDrawing::tr("of an earlier list"), false};
+    if (cut.form == StockForm::Lengths) { // one line is all that a bar has room for
+        QString text = lines[0].text + QStringLiteral("   ") + lines[1].text;
+        if (lines.size() > 2) text += QStringLiteral("   ") + lines[2].text;
+        lines = {{text, false}};
+        if (QFontMetricsF(textFont(0.85)).horizontalAdvance(text) + 8 > path.boundingRect().width())
+            lines = {{pieceText(lies.name), true}, {sizeText(b.width(), 0, cut.form, figures), false}};
+    }
+    QColor ground = cut.form == StockForm::Roll ? t.raised : QColor(Qt::transparent);
+    if (cut.form == StockForm::Roll) ground.setAlpha(190);
+    const QColor ink = cut.form == StockForm::Roll ? t.graphite : inkOn(woodTone(cut.product));
+    const QRectF words = paintWords(p, path, lines, ink, ground);
+    const QRectF box = path.boundingRect();
+    if (cut.form == StockForm::Roll && box.width() > 60 && box.height() > 40)
+        for (const double share : {0.5, 0.25, 0.75, 0.1, 0.9}) { // of the pile, where there is room beside the words
+            const QRectF arrow(box.left() + share * box.width() - 11, box.top() + 8, 22, 10);
+            if (!path.contains(arrow) || arrow.adjusted(-3, -3, 3, 3).intersects(words)) continue;
+            paintArrow(p, arrow.center(), std::numbers::pi + lies.rotationRad, t.graphite);
+            break;
+        }
+    if (lies.pinned && !locked) {
+        const QPointF at(box.left() + 8, box.top() + 8);
+        p.setPen(QPen(t.raised, 1.5));
+        p.setBrush(t.chalk);
+        p.drawEllipse(at, 5, 5);
+    }
+}
+
+} // namespace
+
 void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const ProductCut& cut, const CutItem& item,
                   const Figures& figures, const CutMarks& marks) {
     const Theme& t = Theme::now();
@@ -260,95 +356,14 @@ void paintCutItem(QPainter& p, const PlanView& view, const Job& job, const Produ
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(t.graphite, 1));
     p.drawPath(stock);
-
-    for (const LeftRectangle& left : item.left) {
-        const QRectF box(view.map({left.x, left.y + left.heightMm}), view.map({left.x + left.widthMm, left.y}));
-        QPainterPath path;
-        path.addRect(box);
-        p.setPen(QPen(t.agreed, 1.4, Qt::DashLine));
-        p.setBrush(t.agreedWash);
-        p.drawPath(path);
-        if (marks.inside)
-            paintWords(
-                p, path,
-                {{sizeText(left.widthMm, left.heightMm, cut.form, figures), true}, {CutDrawing::tr("to keep"), false}},
-                t.agreed, Qt::transparent);
-    }
-
+    paintLeft(p, view, cut, item, figures, marks.inside);
     for (std::size_t i = 0; i < item.pieces.size(); ++i) {
         const LyingPiece& lies = item.pieces[i];
-        const QPainterPath path = view.path(lies.shape);
-        const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
-        const bool alongX = std::abs(std::sin(lies.rotationRad)) < 0.7;
-        paintMaterial(p, path, cut.form, job, cut.product, unsigned(lies.piece + 2), alongX);
-        const bool lit = marks.lit.contains(lies.piece) && lies.piece >= 0;
-        if (lit || lies.cut) {
-            QColor wash = lit ? t.chalk : t.agreed;
-            wash.setAlpha(lit ? 90 : 60);
-            p.setPen(Qt::NoPen);
-            p.setBrush(wash);
-            p.drawPath(path);
-        }
-        const bool inHand = int(i) == marks.inHand;
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(inHand || lit ? t.chalk
-                      : piece       ? t.graphite
-                                    : t.muted,
-                      inHand ? 3
-                      : lit  ? 2
-                             : 1,
-                      piece ? Qt::SolidLine : Qt::DashLine));
-        p.drawPath(path);
-        if (piece) { // fold and mark lines
-            for (const auto* lines : {&piece->folds, &piece->marks}) {
-                p.setPen(QPen(t.graphite, 1, lines == &piece->folds ? Qt::DashLine : Qt::DotLine));
-                for (const Ring& line : *lines) {
-                    const Ring lying = onStock(*piece, lies, line);
-                    for (std::size_t k = 1; k < lying.size(); ++k)
-                        p.drawLine(view.map(lying[k - 1]), view.map(lying[k]));
-                }
-            }
-        }
+        paintLying(p, view, job, cut, lies, int(i) == marks.inHand, marks.lit.contains(lies.piece) && lies.piece >= 0);
     }
-
     // Words come last, so that no piece lies over them.
-    for (std::size_t i = 0; i < item.pieces.size() && marks.inside; ++i) {
-        const LyingPiece& lies = item.pieces[i];
-        const QPainterPath path = view.path(lies.shape);
-        const CutPiece* piece = lies.piece >= 0 ? &cut.pieces[std::size_t(lies.piece)] : nullptr;
-        QList<Line> lines{{(lies.cut ? QStringLiteral("✓ ") : QString()) + pieceText(lies.name), true}};
-        const Bounds b = boundsOf(lies.shape);
-        lines << Line{piece ? sizeText(*piece, cut.form, figures) : sizeText(b.width(), b.height(), cut.form, figures),
-                      false};
-        if (piece && !piece->surface.empty()) lines << Line{nameOfSurface(job, piece->surface), false};
-        if (!piece) lines << Line{CutDrawing::tr("of an earlier list"), false};
-        if (cut.form == StockForm::Lengths) { // one line is all that a bar has room for
-            QString text = lines[0].text + QStringLiteral("   ") + lines[1].text;
-            if (lines.size() > 2) text += QStringLiteral("   ") + lines[2].text;
-            lines = {{text, false}};
-            if (QFontMetricsF(textFont(0.85)).horizontalAdvance(text) + 8 > path.boundingRect().width())
-                lines = {{pieceText(lies.name), true}, {sizeText(b.width(), 0, cut.form, figures), false}};
-        }
-        QColor ground = cut.form == StockForm::Roll ? t.raised : QColor(Qt::transparent);
-        if (cut.form == StockForm::Roll) ground.setAlpha(190);
-        const QColor ink = cut.form == StockForm::Roll ? t.graphite : inkOn(woodTone(cut.product));
-        const QRectF words = paintWords(p, path, lines, ink, ground);
-        const QRectF box = path.boundingRect();
-        if (cut.form == StockForm::Roll && box.width() > 60 && box.height() > 40)
-            for (const double share :
-                 {0.5, 0.25, 0.75, 0.1, 0.9}) { // of the pile, where there is room beside the words
-                const QRectF arrow(box.left() + share * box.width() - 11, box.top() + 8, 22, 10);
-                if (!path.contains(arrow) || arrow.adjusted(-3, -3, 3, 3).intersects(words)) continue;
-                paintArrow(p, arrow.center(), std::numbers::pi + lies.rotationRad, t.graphite);
-                break;
-            }
-        if (lies.pinned && !item.locked) {
-            const QPointF at(box.left() + 8, box.top() + 8);
-            p.setPen(QPen(t.raised, 1.5));
-            p.setBrush(t.chalk);
-            p.drawEllipse(at, 5, 5);
-        }
-    }
+    for (std::size_t i = 0; i < item.pieces.size() && marks.inside; ++i)
+        paintPieceWords(p, view, job, cut, item.pieces[i], item.locked, figures);
     if (marks.strokes) paintStrokes(p, view, item);
     p.restore();
 }

@@ -124,6 +124,53 @@ void paintPanelBeside(QPainter& painter, const PlanView& view, const Piece& piec
     painter.restore();
 }
 
+/// What is marked on one piece: that it is an offcut, a sliver or in hand, and its name.
+void paintPieceMarks(QPainter& painter, const PlanView& view, const SetOut& setOut, std::size_t index,
+                     const Product& product, double third, bool alongX, const Figures& figures,
+                     const SetOutMarks& marks) {
+    const Theme& t = Theme::now();
+    const Piece& piece = setOut.pieces[index];
+    const Drawn& drawn = drawnAs(product);
+    const FinishStyle& style = finishStyle(product);
+    const bool planks = drawn.tellsOffcuts;
+    const QPainterPath shape = view.path(piece.shape);
+    const QRectF box = shape.boundingRect();
+    const bool startsRow = piece.kind == PieceKind::First || piece.kind == PieceKind::Single;
+    QString note;
+    if (marks.offcuts && planks && piece.fromOffcut && startsRow && std::min(box.width(), box.height()) > 8) {
+        // Inside the piece's own edge, so that neighbours do not cover it.
+        painter.save();
+        painter.setClipPath(shape, Qt::IntersectClip);
+        painter.setPen(QPen(t.agreed, 4, Qt::DashLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawPath(shape);
+        painter.restore();
+        note = SetOutDrawing::tr("offcut of plank %1").arg(piece.stock + 1);
+    }
+    const bool sliver = planks && piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 &&
+                        piece.width.value >= third - 1e-6;
+    if (marks.slivers && sliver) {
+        painter.setPen(QPen(t.pencil, 2));
+        painter.setBrush(QBrush(t.pencil, Qt::BDiagPattern));
+        painter.drawPath(shape);
+    }
+    if (static_cast<int>(index) == marks.pieceInHand) {
+        painter.save();
+        painter.setClipPath(shape, Qt::IntersectClip);
+        painter.setPen(QPen(t.chalk, 5));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawPath(shape);
+        painter.restore();
+    }
+    if (marks.names && drawn.lettering == Lettering::Panel)
+        paintPanelName(painter, shape, piece, figures, style.ink(product));
+    else if (marks.names && drawn.lettering == Lettering::AlongRow)
+        paintName(painter, shape, piece, alongX, figures, note, style.ink(product));
+    if (marks.slivers && sliver && marks.names)
+        paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)),
+                   t.pencil, true);
+}
+
 } // namespace
 
 bool liesBeside(const Piece& piece, int unit) { return !piece.aside || (unit > 0 && piece.unit == unit); }
@@ -174,46 +221,8 @@ void paintSetOut(QPainter& painter, const PlanView& view, const Region& outline,
                 paintLines(painter, view, piece);
                 if (piece.shape.empty()) paintPanelBeside(painter, view, piece);
             }
-    const bool planks = drawn.tellsOffcuts;
-    for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
-        const Piece& piece = setOut.pieces[i];
-        const QPainterPath shape = view.path(piece.shape);
-        const QRectF box = shape.boundingRect();
-        const bool startsRow = piece.kind == PieceKind::First || piece.kind == PieceKind::Single;
-        QString note;
-        if (marks.offcuts && planks && piece.fromOffcut && startsRow && std::min(box.width(), box.height()) > 8) {
-            // Inside the piece's own edge, so that neighbours do not cover it.
-            painter.save();
-            painter.setClipPath(shape, Qt::IntersectClip);
-            painter.setPen(QPen(t.agreed, 4, Qt::DashLine));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawPath(shape);
-            painter.restore();
-            note = SetOutDrawing::tr("offcut of plank %1").arg(piece.stock + 1);
-        }
-        const bool sliver = planks && piece.narrowest.value > 0 && piece.narrowest.value < third - 1e-6 &&
-                            piece.width.value >= third - 1e-6;
-        if (marks.slivers && sliver) {
-            painter.setPen(QPen(t.pencil, 2));
-            painter.setBrush(QBrush(t.pencil, Qt::BDiagPattern));
-            painter.drawPath(shape);
-        }
-        if (static_cast<int>(i) == marks.pieceInHand) {
-            painter.save();
-            painter.setClipPath(shape, Qt::IntersectClip);
-            painter.setPen(QPen(t.chalk, 5));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawPath(shape);
-            painter.restore();
-        }
-        if (marks.names && drawn.lettering == Lettering::Panel)
-            paintPanelName(painter, shape, piece, figures, style.ink(*product));
-        else if (marks.names && drawn.lettering == Lettering::AlongRow)
-            paintName(painter, shape, piece, alongX, figures, note, style.ink(*product));
-        if (marks.slivers && sliver && marks.names)
-            paintLabel(painter, box.center(), SetOutDrawing::tr("sliver, %1").arg(figures.length(piece.narrowest)),
-                       t.pencil, true);
-    }
+    for (std::size_t i = 0; i < setOut.pieces.size(); ++i)
+        paintPieceMarks(painter, view, setOut, i, *product, third, alongX, figures, marks);
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(t.graphite, 2));
     painter.drawPath(ground);

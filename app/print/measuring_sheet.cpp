@@ -20,16 +20,50 @@ struct MeasuringSheet {
 
 } // namespace
 
+namespace {
+
+/// A reading on the sheet: its letter on the drawing, what it is, and what it read.
+struct Line {
+    QString letter, name, figure;
+};
+
+QFont fontOf(const QPainter& p, double pixels, bool bold) {
+    QFont f = p.font();
+    f.setPixelSize(std::max(1, static_cast<int>(std::lround(pixels))));
+    f.setBold(bold);
+    return f;
+}
+
+/// What to read, each with a line to write on, from `top` down.
+void paintList(QPainter& p, const QRectF& page, double top, const std::vector<Line>& lines) {
+    const double u = page.width() / 1000;
+    const auto font = [&](double size, bool bold) { return fontOf(p, size * u, bold); };
+    const double height = 40 * u;
+    const int perColumn = std::max(1, static_cast<int>((page.bottom() - top - 40 * u) / height));
+    const int columns = std::max(1, (static_cast<int>(lines.size()) + perColumn - 1) / perColumn);
+    const double width = page.width() / std::max(2, columns);
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const double x = page.left() + static_cast<double>(static_cast<int>(i) / perColumn) * width;
+        const double y = top + static_cast<double>(static_cast<int>(i) % perColumn) * height;
+        p.setFont(font(18, true));
+        p.drawText(QRectF(x, y, 50 * u, height), Qt::AlignLeft | Qt::AlignVCenter, lines[i].letter);
+        p.setFont(font(16, false));
+        p.drawText(QRectF(x + 50 * u, y, width * 0.45, height), Qt::AlignLeft | Qt::AlignVCenter, lines[i].name);
+        const QRectF room(x + width * 0.55, y, width * 0.4, height);
+        p.drawText(room, Qt::AlignRight | Qt::AlignVCenter, lines[i].figure);
+        p.setPen(QPen(Qt::gray, 0.8 * u));
+        p.drawLine(room.bottomLeft() - QPointF(0, 6 * u), room.bottomRight() - QPointF(0, 6 * u));
+        p.setPen(Qt::black);
+    }
+}
+
+} // namespace
+
 void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const Surface& surface,
                          const MeasuredOutline& measured, const Figures& figures, bool filled) {
     // The unit of this page is a thousandth of its width, so that screen, paper and PDF agree.
     const double u = page.width() / 1000;
-    const auto font = [&](double size, bool bold) {
-        QFont f = p.font();
-        f.setPixelSize(std::max(1, static_cast<int>(std::lround(size * u))));
-        f.setBold(bold);
-        return f;
-    };
+    const auto font = [&](double size, bool bold) { return fontOf(p, size * u, bold); };
     p.setPen(Qt::black);
     p.setFont(font(30, true));
     p.drawText(QRectF(page.left(), page.top(), page.width(), 44 * u), Qt::AlignLeft | Qt::AlignVCenter,
@@ -48,9 +82,6 @@ void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const 
     p.setPen(QPen(Qt::black, 1.6 * u));
     p.setBrush(Qt::NoBrush);
     p.drawPath(v.path(filled && measured.measured() ? measured.outline : Region{{sketch.frame}}));
-    struct Line {
-        QString letter, name, figure;
-    };
     std::vector<Line> lines;
     for (const ReadingSlot& slot : sketch.places) {
         const MaybeReading* r = findReading(surface, slot.key);
@@ -79,25 +110,7 @@ void paintMeasuringSheet(QPainter& p, const QRectF& page, const Job& job, const 
         p.fillRect(box.adjusted(8 * u, 2 * u, -8 * u, -2 * u), Qt::white);
         p.drawText(box, Qt::AlignCenter, letter);
     }
-    // The list: what to read, a line to write on.
-    const double top = page.top() + drawingHeight + 90 * u;
-    const double height = 40 * u;
-    const int perColumn = std::max(1, static_cast<int>((page.bottom() - top - 40 * u) / height));
-    const int columns = std::max(1, (static_cast<int>(lines.size()) + perColumn - 1) / perColumn);
-    const double width = page.width() / std::max(2, columns);
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        const double x = page.left() + static_cast<double>(static_cast<int>(i) / perColumn) * width;
-        const double y = top + static_cast<double>(static_cast<int>(i) % perColumn) * height;
-        p.setFont(font(18, true));
-        p.drawText(QRectF(x, y, 50 * u, height), Qt::AlignLeft | Qt::AlignVCenter, lines[i].letter);
-        p.setFont(font(16, false));
-        p.drawText(QRectF(x + 50 * u, y, width * 0.45, height), Qt::AlignLeft | Qt::AlignVCenter, lines[i].name);
-        const QRectF room(x + width * 0.55, y, width * 0.4, height);
-        p.drawText(room, Qt::AlignRight | Qt::AlignVCenter, lines[i].figure);
-        p.setPen(QPen(Qt::gray, 0.8 * u));
-        p.drawLine(room.bottomLeft() - QPointF(0, 6 * u), room.bottomRight() - QPointF(0, 6 * u));
-        p.setPen(Qt::black);
-    }
+    paintList(p, page, page.top() + drawingHeight + 90 * u, lines);
     p.setFont(font(14, false));
     p.drawText(QRectF(page.left(), page.bottom() - 26 * u, page.width(), 26 * u), Qt::AlignLeft | Qt::AlignVCenter,
                MeasuringSheet::tr(

@@ -70,22 +70,16 @@ QSize TallyStrip::sizeHint() const {
     return {900, static_cast<int>(QFontMetricsF(textFont(1.35, true)).height()) + 38};
 }
 
-void TallyStrip::recompute() {
-    const Figures f = [&] {
-        Figures out = figuresFor(document_.job(), decimalMark_);
-        return out;
-    }();
-    const Plan& plan = *now_;
+QString TallyStrip::signedNumber(double change, int decimals) const {
+    if (!haveBefore_ || std::abs(change) < 0.5 * std::pow(10, -decimals)) return {};
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    return (change > 0 ? QStringLiteral("+") : QStringLiteral("−")) + f.number(std::abs(change), decimals);
+}
+
+TallyStrip::Figure TallyStrip::costFigure(const Plan& plan, const Figures& f) const {
     const Totals& t = plan.totals;
     const bool laid = t.laidArea.value > 0;
-    const QString none = QStringLiteral("–");
-    const auto signedNumber = [&](double change, int decimals) {
-        if (!haveBefore_ || std::abs(change) < 0.5 * std::pow(10, -decimals)) return QString();
-        return (change > 0 ? QStringLiteral("+") : QStringLiteral("−")) + f.number(std::abs(change), decimals);
-    };
-    figures_.clear();
-
-    Figure cost{.name = tr("Cost"), .value = none};
+    Figure cost{.name = tr("Cost"), .value = none()};
     if (t.cost)
         cost.value = f.money(*t.cost);
     else if (laid)
@@ -98,54 +92,52 @@ void TallyStrip::recompute() {
                       QString::fromStdString(printMoney(change, decimalMark_, false))
                           .replace(QLatin1Char('-'), QStringLiteral("−"));
     }
-    Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none};
-    mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
-    const bool many = plan.purchases.size() > kMostLines;
-    if (many) sumUp(plan, f, cost, mass);
-    for (const Purchase& p : plan.purchases) {
-        if (many) break;
-        const QString name = purchaseName(p, document_.job().catalogue);
-        cost.madeOf << tr("%1: %2 × %3 = %4")
-                           .arg(name, packsText(p, f), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
-                                p.cost ? f.money(*p.cost) : none);
-        mass.madeOf << tr("%1: %2 on %3").arg(name, f.mass(p.laidMass), f.area(p.laidArea));
-    }
+    return cost;
+}
 
+TallyStrip::Figure TallyStrip::wasteFigure(const Totals& t, const Figures& f) const {
     const auto share = [&](M2 of) {
         return t.laidArea.value > 0 ? (of.value - t.laidArea.value) / t.laidArea.value : 0;
     };
-    Figure waste{.name = tr("Waste bought"), .value = laid ? f.percent(share(t.boughtArea)) : none};
-    if (laid && haveBefore_ && before_.laidArea.value > 0)
+    if (!(t.laidArea.value > 0)) return {.name = tr("Waste bought"), .value = none()};
+    Figure waste{.name = tr("Waste bought"), .value = f.percent(share(t.boughtArea))};
+    if (haveBefore_ && before_.laidArea.value > 0)
         waste.change = signedNumber(
             100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value),
             1);
-    if (laid) {
-        waste.madeOf << tr("Of all finishes %1 are bought and %2 laid: %3 are paid for and on no surface.")
-                            .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
-                     << tr("What is opened of them comes to %1: %3 more than the %2 laid go in cutting or are left as offcuts (%4).")
-                            .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea),
-                                 f.percent(share(t.consumedArea)));
-    }
+    waste.madeOf
+        << tr("Of all finishes %1 are bought and %2 laid: %3 are paid for and on no surface.")
+               .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
+        << tr("What is opened of them comes to %1: %3 more than the %2 laid go in cutting or are left as offcuts (%4).")
+               .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea),
+                    f.percent(share(t.consumedArea)));
+    return waste;
+}
 
-    Figure thick{.name = tr("Build-up"), .value = none};
-    for (const SurfacePlan& s : plan.surfaces) {
-        // Of the surface in hand.
-        if (s.surface != document_.currentSurface() || s.layers.empty()) continue;
-        thick.value = f.fineLength(s.stack.total);
-        for (std::size_t i = 0; i < s.layers.size(); ++i)
-            if (const Product* p = document_.job().catalogue.find(s.layers[i].product))
-                thick.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.fineLength(s.stack.adds[i]));
-    }
+/// Of the surface in hand.
+TallyStrip::Figure TallyStrip::thickFigure(const Plan& plan, const Figures& f) const {
+    Figure thick{.name = tr("Build-up"), .value = none()};
+    const SurfacePlan* s = plan.surface(document_.currentSurface());
+    if (!s || s->layers.empty()) return thick;
+    thick.value = f.fineLength(s->stack.total);
+    for (std::size_t i = 0; i < s->layers.size(); ++i)
+        if (const Product* p = document_.job().catalogue.find(s->layers[i].product))
+            thick.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.fineLength(s->stack.adds[i]));
+    return thick;
+}
 
-    Figure risk{.name = tr("Run short"), .value = laid ? f.percent(t.runShort) : none};
-    risk.needsAttention = laid && t.runShort > 0.05;
-    const Purchase* worst = riskiest(plan, document_.job().spoilChance);
+/// By the formula for spoilt cuts alone.
+TallyStrip::Figure TallyStrip::riskFigure(const Plan& plan, const Figures& f) const {
+    const Job& job = document_.job();
+    const bool laid = plan.totals.laidArea.value > 0;
+    Figure risk{.name = tr("Run short"), .value = laid ? f.percent(plan.totals.runShort) : none()};
+    risk.needsAttention = laid && plan.totals.runShort > 0.05;
+    const Purchase* worst = riskiest(plan, job.spoilChance);
     for (const Purchase& p : plan.purchases) {
         const Family* family = familyOf(p.family);
         if (!family || !family->laid.unitsBySetOut || (worst && &p != worst)) continue;
-        const int spoilsOne =
-            document_.job().spoilChance > 0 ? static_cast<int>(std::lround(1 / document_.job().spoilChance)) : 0;
-        risk.madeOf << purchaseName(p, document_.job().catalogue)
+        const int spoilsOne = job.spoilChance > 0 ? static_cast<int>(std::lround(1 / job.spoilChance)) : 0;
+        risk.madeOf << purchaseName(p, job.catalogue)
                     << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
                            .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack),
                                 QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
@@ -154,39 +146,68 @@ void TallyStrip::recompute() {
         risk.madeOf << tr("Slips of the tape and damaged stock come on top: Buy tries the whole plan with them.");
         break;
     }
+    return risk;
+}
 
-    if (const auto odds = document_.odds(); odds && laid) { // tried out: better than the formula
-        risk = {.name = tr("Run short"), .value = none};
-        std::vector<const ProductOdds*> order;
-        for (const ProductOdds& o : *odds) order.push_back(&o);
-        std::stable_sort(order.begin(), order.end(), [](const ProductOdds* a, const ProductOdds* b) {
-            return a->chanceShort() > b->chanceShort();
-        });
-        if (!order.empty()) {
-            risk.value = f.percent(order.front()->chanceShort());
-            risk.needsAttention = order.front()->chanceShort() > document_.job().acceptedRisk;
-        }
-        risk.madeOf
-            << tr("The likeliest of all lines, planned %1 times over with slips of the tape, spoilt cuts and damaged "
-                  "stock.")
-                   .arg(document_.oddsTries());
-        for (std::size_t i = 0; i < std::min<std::size_t>(8, order.size()); ++i)
-            if (const Product* p = document_.job().catalogue.find(order[i]->product))
-                risk.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.percent(order[i]->chanceShort()));
+/// As it was tried out: better than the formula.
+TallyStrip::Figure TallyStrip::triedRiskFigure(const std::vector<ProductOdds>& odds, const Figures& f) const {
+    Figure risk{.name = tr("Run short"), .value = none()};
+    std::vector<const ProductOdds*> order;
+    for (const ProductOdds& o : odds) order.push_back(&o);
+    std::stable_sort(order.begin(), order.end(),
+                     [](const ProductOdds* a, const ProductOdds* b) { return a->chanceShort() > b->chanceShort(); });
+    if (!order.empty()) {
+        risk.value = f.percent(order.front()->chanceShort());
+        risk.needsAttention = order.front()->chanceShort() > document_.job().acceptedRisk;
     }
+    risk.madeOf
+        << tr("The likeliest of all lines, planned %1 times over with slips of the tape, spoilt cuts and damaged "
+              "stock.")
+               .arg(document_.oddsTries());
+    for (std::size_t i = 0; i < std::min<std::size_t>(8, order.size()); ++i)
+        if (const Product* p = document_.job().catalogue.find(order[i]->product))
+            risk.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.percent(order[i]->chanceShort()));
+    return risk;
+}
 
-    Figure remarks{.name = tr("Remarks")};
+TallyStrip::Figure TallyStrip::remarksFigure(const Plan& plan, const Figures& f) const {
+    Figure remarks{.name = tr("Remarks"), .value = QString::number(plan.remarks.size())};
     for (const Remark& r : plan.remarks) {
         if (r.severity != Severity::Note && !isUnfinished(r.kind)) remarks.needsAttention = true;
         remarks.madeOf << sentenceWithPlace(document_.job(), r, f);
         remarks.remarks.push_back(r);
     }
-    remarks.value = QString::number(plan.remarks.size());
     if (plan.remarks.empty()) remarks.madeOf << tr("Nothing to remark.");
-    for (Figure* figure : {&cost, &mass, &waste, &thick, &risk})
-        if (figure->madeOf.isEmpty()) figure->madeOf << tr("Known once the floor is measured and set out.");
-    figures_ = {cost, mass, waste, thick, risk, remarks};
+    return remarks;
+}
 
+void TallyStrip::recompute() {
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    const Plan& plan = *now_;
+    const Totals& t = plan.totals;
+    const bool laid = t.laidArea.value > 0;
+    Figure cost = costFigure(plan, f);
+    Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none()};
+    mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
+    if (plan.purchases.size() > kMostLines)
+        sumUp(plan, f, cost, mass);
+    else
+        for (const Purchase& p : plan.purchases) {
+            const QString name = purchaseName(p, document_.job().catalogue);
+            cost.madeOf << tr("%1: %2 × %3 = %4")
+                               .arg(name, packsText(p, f), p.packPrice ? f.money(*p.packPrice) : tr("no price"),
+                                    p.cost ? f.money(*p.cost) : none());
+            mass.madeOf << tr("%1: %2 on %3").arg(name, f.mass(p.laidMass), f.area(p.laidArea));
+        }
+    const auto odds = document_.odds();
+    figures_ = {cost,
+                mass,
+                wasteFigure(t, f),
+                thickFigure(plan, f),
+                odds && laid ? triedRiskFigure(*odds, f) : riskFigure(plan, f),
+                remarksFigure(plan, f)};
+    for (Figure& figure : figures_)
+        if (figure.madeOf.isEmpty()) figure.madeOf << tr("Known once the floor is measured and set out.");
     QStringList spoken;
     for (const Figure& figure : figures_) spoken << figure.name + QStringLiteral(" ") + figure.value;
     setAccessibleDescription(spoken.join(QStringLiteral(", ")));

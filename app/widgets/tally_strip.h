@@ -43,6 +43,15 @@ protected:
 
 private:
     void recompute();
+    static QString none() { return QStringLiteral("–"); }
+    /// A change since the last undo step; empty if it does not show.
+    [[nodiscard]] QString signedNumber(double change, int decimals) const;
+    [[nodiscard]] Figure costFigure(const Plan& plan, const Figures& f) const;
+    [[nodiscard]] Figure wasteFigure(const Totals& totals, const Figures& f) const;
+    [[nodiscard]] Figure thickFigure(const Plan& plan, const Figures& f) const;
+    [[nodiscard]] Figure riskFigure(const Plan& plan, const Figures& f) const;
+    [[nodiscard]] Figure triedRiskFigure(const std::vector<ProductOdds>& odds, const Figures& f) const;
+    [[nodiscard]] Figure remarksFigure(const Plan& plan, const Figures& f) const;
     /// Cost and mass of many lines by finish and by area of the van.
     void sumUp(const Plan& plan, const Figures& figures, Figure& cost, Figure& mass) const;
     void open(int index);

@@ -237,6 +237,149 @@ LengthsPlan planOf(const LengthsProblem& problem, const Scaled& scaled, const Pa
     return plan;
 }
 
+/// The search for the cheapest set of bars that holds all pieces: sets in order of cost, each tried to be packed.
+class LengthsSearch {
+public:
+    LengthsSearch(const LengthsProblem& problem, const Effort& effort,
+                  const std::function<void(const LengthsPlan&)>& progress)
+        : problem_(problem), effort_(effort), progress_(progress), unit_(unitOf(problem)), dice_(effort.seed) {
+        std::vector<int> count, stockLeft;
+        for (const LengthPiece& piece : problem.pieces) count.push_back(piece.count);
+        for (const LengthStock& stock : problem.stock)
+            stockLeft.push_back(stock.count.value_or(std::numeric_limits<int>::max()));
+        for (const CutBar& bar : problem.locked) {
+            --stockLeft[bar.stock];
+            for (const std::size_t i : bar.pieces) --count[i];
+            lockedCost_ += problem.stock[bar.stock].price;
+        }
+        scaled_ = scale(problem, unit_, count, stockLeft, false);
+        // Where lengths are not whole units, the bound comes from a problem of its own, rounded the other way.
+        wide_ = unit_.exact ? scaled_ : scale(problem, unit_, count, stockLeft, true);
+    }
+
+    LengthsPlan run() {
+        if (scaled_.instance.size.empty()) return finished(planOf(problem_, scaled_, {}), 0);
+        if (scaled_.instance.capacity.empty()) // every bar is used up: all is left over
+            return finished(planOf(problem_, scaled_, {}), 0);
+        packing_ = firstFit(scaled_);
+        const LengthsPlan first = planOf(problem_, scaled_, packing_);
+        // With too little counted stock there is nothing to prove: the plan says what is left over.
+        if (!first.unplaced.empty()) return finished(first, 0);
+        if (effort_.spent(0) >= 1) return finished(first, 0); // the first layout only
+        cost_ = costOf(scaled_, setOf(scaled_, packing_));
+        if (wide_.stock != scaled_.stock) return finished(first, 0);
+        std::vector<double> sizes;
+        for (const std::int64_t capacity : wide_.instance.capacity) sizes.push_back(double(capacity));
+        StockSets sets(wide_.price, sizes, wide_.most);
+        sets.cuts.push_back(sizeCut(wide_.instance));
+        relaxed_ = wide_.instance.size.size() <= kMostKindsRelaxed;
+        everywhere_ = false;
+        publish(0);
+        listSets(sets);
+        publish(bound());
+        workOnOpen();
+        packing_ = withLongLeftover(scaled_, std::move(packing_), dice_, effort_);
+        return finished(planOf(problem_, scaled_, packing_), bound());
+    }
+
+private:
+    struct Open {
+        StockSet bars;
+        double cost;
+        BarPacker packer;
+    };
+
+    [[nodiscard]] LengthsPlan finished(LengthsPlan plan, double bound) const {
+        plan.lowerBoundCost = std::min(lockedCost_ + bound, plan.cost);
+        plan.proven = plan.cost <= plan.lowerBoundCost + kCostFuzz * std::max(1.0, plan.cost);
+        return plan;
+    }
+    void publish(double bound) const {
+        if (progress_) progress_(finished(planOf(problem_, scaled_, packing_), bound));
+    }
+    [[nodiscard]] double bound() const {
+        double low = everywhere_ ? cost_ : ahead_;
+        for (const Open& set : open_) low = std::min(low, set.cost);
+        return std::min(low, cost_);
+    }
+
+    bool attempt(Open& set, std::int64_t most) {
+        ++iterations_;
+        const std::function<bool()> over = [this] { return effort_.spent(iterations_) >= 1; };
+        // Every other attempt lets the linear programme choose most of the bars.
+        auto found = relaxed_ && iterations_ % 2 == 0 ? dive(scaled_.instance, set.bars, dice_, most, over)
+                                                      : set.packer.attempt(dice_, most, over);
+        if (!found) return false;
+        packing_ = std::move(*found);
+        cost_ = costOf(scaled_, setOf(scaled_, packing_));
+        return true;
+    }
+
+    /// Sets in order of cost, each with a short attempt, until one can be packed.
+    void listSets(StockSets& sets) {
+        std::optional<BarRelaxation> relaxation;
+        if (relaxed_) relaxation.emplace(wide_.instance);
+        while (effort_.spent(iterations_) < 1) {
+            auto bars = sets.cheapest(cost_);
+            if (!bars) {
+                everywhere_ = sets.complete();
+                return;
+            }
+            ahead_ = costOf(wide_, *bars);
+            if (relaxed_)
+                if (auto cut = relaxation->cutAgainst(*bars)) {
+                    sets.cuts.push_back(std::move(*cut));
+                    continue;
+                }
+            sets.tried.push_back(*bars);
+            // Kinds of stock are the same in both scalings unless a piece of it is too short to matter.
+            open_.push_back({*bars, ahead_, BarPacker(scaled_.instance, *bars)});
+            bool packed = false;
+            for (int n = 0; n < 3 && !packed; ++n) packed = attempt(open_.back(), 300);
+            if (packed) {
+                open_.pop_back();
+                everywhere_ = true;
+                return;
+            }
+            if (open_.back().packer.impossible() && unit_.exact) open_.pop_back();
+            if (open_.size() >= 400) return;
+        }
+    }
+
+    /// The sets left open, the cheapest with the most patience.
+    void workOnOpen() {
+        std::int64_t most = 1000;
+        while (effort_.spent(iterations_) < 1) {
+            std::erase_if(open_, [&](const Open& set) { return set.cost >= cost_ - kCostFuzz; });
+            if (open_.empty()) return;
+            std::size_t place = 0; // every set gets its turn, the first ones more often
+            while (place + 1 < open_.size() && dice_.unit() < 0.5) ++place;
+            if (attempt(open_[place], most)) {
+                open_.erase(open_.begin() + std::ptrdiff_t(place));
+                publish(bound());
+            } else if (open_[place].packer.impossible() && unit_.exact) {
+                open_.erase(open_.begin() + std::ptrdiff_t(place));
+            }
+            most = std::min<std::int64_t>(most + most / 20 + 1, 2'000'000);
+        }
+    }
+
+    const LengthsProblem& problem_;
+    const Effort& effort_;
+    const std::function<void(const LengthsPlan&)>& progress_;
+    Unit unit_;
+    Scaled scaled_, wide_;
+    double lockedCost_ = 0;
+    Packing packing_;
+    double cost_ = 0; ///< of what is packed
+    bool relaxed_ = false;
+    Dice dice_;
+    std::vector<Open> open_; ///< in order of cost, neither ruled out nor packed
+    std::int64_t iterations_ = 0;
+    double ahead_ = 0;       ///< no set that is not yet listed costs less
+    bool everywhere_ = true; ///< the list of sets is complete below `cost_`
+};
+
 } // namespace
 
 CuttingFaults faultsOf(const LengthsProblem& problem) {
@@ -306,122 +449,7 @@ double leftoverMm(const LengthsProblem& problem, const CutBar& bar) {
 
 LengthsPlan cutLengths(const LengthsProblem& problem, const Effort& effort,
                        const std::function<void(const LengthsPlan&)>& progress) {
-    std::vector<int> count;
-    for (const LengthPiece& piece : problem.pieces) count.push_back(piece.count);
-    std::vector<int> stockLeft;
-    for (const LengthStock& stock : problem.stock)
-        stockLeft.push_back(stock.count.value_or(std::numeric_limits<int>::max()));
-    double lockedCost = 0;
-    for (const CutBar& bar : problem.locked) {
-        --stockLeft[bar.stock];
-        for (const std::size_t i : bar.pieces) --count[i];
-        lockedCost += problem.stock[bar.stock].price;
-    }
-    const Unit unit = unitOf(problem);
-    const Scaled scaled = scale(problem, unit, count, stockLeft, false);
-    // Where lengths are not whole units, the bound comes from a problem of its own, rounded the other way.
-    const Scaled wide = unit.exact ? scaled : scale(problem, unit, count, stockLeft, true);
-
-    LengthsPlan best = planOf(problem, scaled, {});
-    const auto finish = [&](LengthsPlan plan, double bound) {
-        plan.lowerBoundCost = std::min(lockedCost + bound, plan.cost);
-        plan.proven = plan.cost <= plan.lowerBoundCost + kCostFuzz * std::max(1.0, plan.cost);
-        return plan;
-    };
-    if (scaled.instance.size.empty()) return finish(best, 0);
-    if (scaled.instance.capacity.empty()) return finish(best, 0); // every bar is used up: all is left over
-
-    Packing packing = firstFit(scaled);
-    best = planOf(problem, scaled, packing);
-    // With too little counted stock there is nothing to prove: the plan says what is left over.
-    if (!best.unplaced.empty()) return finish(best, 0);
-    if (effort.spent(0) >= 1) return finish(best, 0); // the first layout only
-    const auto publish = [&](double bound) {
-        if (progress) progress(finish(planOf(problem, scaled, packing), bound));
-    };
-    double cost = costOf(scaled, setOf(scaled, packing));
-
-    if (wide.stock != scaled.stock) return finish(best, 0);
-    std::vector<double> sizes;
-    for (const std::int64_t capacity : wide.instance.capacity) sizes.push_back(double(capacity));
-    StockSets sets(wide.price, sizes, wide.most);
-    const bool relaxed = wide.instance.size.size() <= kMostKindsRelaxed;
-    std::optional<BarRelaxation> relaxation;
-    if (relaxed) relaxation.emplace(wide.instance);
-    sets.cuts.push_back(sizeCut(wide.instance));
-
-    Dice dice(effort.seed);
-    struct Open {
-        StockSet bars;
-        double cost;
-        BarPacker packer;
-    };
-    std::vector<Open> open; // in order of cost, neither ruled out nor packed
-    std::int64_t iterations = 0;
-    double ahead = 0;       // no set that is not yet listed costs less
-    bool everywhere = true; // the list of sets is complete below `cost`
-    const auto bound = [&] {
-        double low = everywhere ? cost : ahead;
-        for (const Open& set : open) low = std::min(low, set.cost);
-        return std::min(low, cost);
-    };
-    const std::function<bool()> over = [&] { return effort.spent(iterations) >= 1; };
-    const auto attempt = [&](Open& set, std::int64_t most) {
-        ++iterations;
-        // Every other attempt lets the linear programme choose most of the bars.
-        auto found = relaxed && iterations % 2 == 0 ? dive(scaled.instance, set.bars, dice, most, over)
-                                                    : set.packer.attempt(dice, most, over);
-        if (!found) return false;
-        packing = std::move(*found);
-        cost = costOf(scaled, setOf(scaled, packing));
-        return true;
-    };
-    // 1. Sets in order of cost, each with a short attempt, until one can be packed.
-    everywhere = false;
-    publish(0);
-    while (effort.spent(iterations) < 1) {
-        auto bars = sets.cheapest(cost);
-        if (!bars) {
-            everywhere = sets.complete();
-            break;
-        }
-        ahead = costOf(wide, *bars);
-        if (relaxed)
-            if (auto cut = relaxation->cutAgainst(*bars)) {
-                sets.cuts.push_back(std::move(*cut));
-                continue;
-            }
-        sets.tried.push_back(*bars);
-        // Kinds of stock are the same in both scalings unless a piece of it is too short to matter.
-        open.push_back({*bars, ahead, BarPacker(scaled.instance, *bars)});
-        bool packed = false;
-        for (int n = 0; n < 3 && !packed; ++n) packed = attempt(open.back(), 300);
-        if (packed) {
-            open.pop_back();
-            everywhere = true;
-            break;
-        }
-        if (open.back().packer.impossible() && unit.exact) open.pop_back();
-        if (open.size() >= 400) break;
-    }
-    publish(bound());
-    // 2. The sets left open, the cheapest with the most patience.
-    std::int64_t most = 1000;
-    while (effort.spent(iterations) < 1) {
-        std::erase_if(open, [&](const Open& set) { return set.cost >= cost - kCostFuzz; });
-        if (open.empty()) break;
-        std::size_t place = 0; // every set gets its turn, the first ones more often
-        while (place + 1 < open.size() && dice.unit() < 0.5) ++place;
-        if (attempt(open[place], most)) {
-            open.erase(open.begin() + std::ptrdiff_t(place));
-            publish(bound());
-        } else if (open[place].packer.impossible() && unit.exact) {
-            open.erase(open.begin() + std::ptrdiff_t(place));
-        }
-        most = std::min<std::int64_t>(most + most / 20 + 1, 2'000'000);
-    }
-    packing = withLongLeftover(scaled, std::move(packing), dice, effort);
-    return finish(planOf(problem, scaled, packing), bound());
+    return LengthsSearch(problem, effort, progress).run();
 }
 
 } // namespace westrum

@@ -68,6 +68,86 @@ double onMiddleLine(const Region& region, double widthMm) {
     return std::isfinite(least) ? least : 0;
 }
 
+/// Holes must lie inside and apart: then their areas are missing from the whole, no more and no less.
+bool holesAreSound(const ShapePiece& piece, const Ring& outline) {
+    double missing = 0;
+    bool holesSound = true;
+    Region holes;
+    for (const Ring& hole : piece.holes) {
+        const Ring ring = withoutRepeats(hole);
+        holesSound = holesSound && ring.size() >= 3 && !crossesItself(ring);
+        if (!holesSound) break;
+        missing += std::abs(signedArea(ring));
+        holes.rings.push_back(ring);
+    }
+    if (holesSound && !holes.rings.empty()) {
+        const Region whole{{outline}};
+        const double left = areaMm2(difference(unionOf(whole.rings), unionOf(holes.rings)));
+        holesSound = std::abs(std::abs(signedArea(outline)) - missing - left) < 1e-6 * missing + 0.01;
+    }
+    return holesSound;
+}
+
+void checkPiece(const ShapesProblem& problem, std::size_t i, CuttingFaults& faults) {
+    const ShapePiece& piece = problem.pieces[i];
+    bool sound = soundRing(piece.outline);
+    for (const Ring& hole : piece.holes) sound = sound && soundRing(hole);
+    if (!sound) {
+        faults.push_back({CuttingFault::PieceAbsurd, i});
+        return;
+    }
+    const Ring outline = withoutRepeats(piece.outline);
+    if (outline.size() > 3 && crossesItself(outline)) {
+        faults.push_back({CuttingFault::PieceCrosses, i});
+        return;
+    }
+    if (outline.size() < 3 || std::abs(signedArea(outline)) < 1e-3) {
+        faults.push_back({CuttingFault::PieceNotPositive, i});
+        return;
+    }
+    if (!holesAreSound(piece, outline)) faults.push_back({CuttingFault::PieceHoleOutside, i});
+    if (piece.rotationsRad.empty() ||
+        !std::all_of(piece.rotationsRad.begin(), piece.rotationsRad.end(), [](double r) { return std::isfinite(r); })) {
+        faults.push_back({CuttingFault::PieceNoRotation, i});
+        return;
+    }
+    const bool fits = std::any_of(piece.rotationsRad.begin(), piece.rotationsRad.end(), [&](double rotation) {
+        const Bounds b = boundsOf(turned(piece.outline, rotation));
+        if (b.height() > problem.widthMm + kShapeToleranceMm ||
+            b.width() > problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm)
+            return false;
+        // A wide repeat may leave no point across at which it fits.
+        const double step = problem.repeat.acrossMm;
+        if (step <= 0 || piece.offPattern) return true;
+        const double first = -b.low.y + std::fmod(std::fmod(problem.repeat.phase.y + b.low.y, step) + step, step);
+        return first + b.high.y <= problem.widthMm + kFuzzMm;
+    });
+    if (!fits && problem.widthMm > 0) faults.push_back({CuttingFault::PieceTooLarge, i});
+}
+
+/// What is placed already must be a piece that there is, and lie where it can.
+void checkFixed(const ShapesProblem& problem, CuttingFaults& faults) {
+    std::vector<int> used(problem.pieces.size(), 0);
+    for (std::size_t f = 0; f < problem.fixed.size(); ++f) {
+        const PlacedShape& placed = problem.fixed[f];
+        if (placed.piece >= problem.pieces.size() || ++used[placed.piece] > problem.pieces[placed.piece].count ||
+            !std::isfinite(placed.rotationRad) || !std::isfinite(placed.at.x) || !std::isfinite(placed.at.y)) {
+            faults.push_back({CuttingFault::LockedUnknown, f});
+            continue;
+        }
+        const Bounds b = boundsOf(lying(problem.pieces[placed.piece], placed));
+        bool fits = b.low.x >= -kShapeToleranceMm && b.low.y >= -kShapeToleranceMm &&
+                    b.high.y <= problem.widthMm + kShapeToleranceMm &&
+                    b.high.x <= problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm;
+        for (const Region& flaw : problem.forbidden)
+            fits = fits && areaMm2(intersection(lying(problem.pieces[placed.piece], placed), flaw)) < 1;
+        for (std::size_t g = 0; g < f && fits; ++g)
+            fits = problem.fixed[g].piece >= problem.pieces.size() ||
+                   clashMm(problem, problem.fixed[g], placed) <= kShapeToleranceMm;
+        if (!fits) faults.push_back({CuttingFault::LockedDoesNotFit, f});
+    }
+}
+
 } // namespace
 
 CuttingFaults faultsOf(const ShapesProblem& problem) {
@@ -90,77 +170,11 @@ CuttingFaults faultsOf(const ShapesProblem& problem) {
             faults.push_back({CuttingFault::PieceCountNegative, i});
         else
             pieces += std::size_t(piece.count);
-        bool sound = soundRing(piece.outline);
-        for (const Ring& hole : piece.holes) sound = sound && soundRing(hole);
-        if (!sound) {
-            faults.push_back({CuttingFault::PieceAbsurd, i});
-            continue;
-        }
-        const Ring outline = withoutRepeats(piece.outline);
-        if (outline.size() > 3 && crossesItself(outline)) {
-            faults.push_back({CuttingFault::PieceCrosses, i});
-            continue;
-        }
-        if (outline.size() < 3 || std::abs(signedArea(outline)) < 1e-3) {
-            faults.push_back({CuttingFault::PieceNotPositive, i});
-            continue;
-        }
-        // Holes must lie inside and apart: then their areas are missing from the whole, no more and no less.
-        double missing = 0;
-        bool holesSound = true;
-        Region holes;
-        for (const Ring& hole : piece.holes) {
-            const Ring ring = withoutRepeats(hole);
-            holesSound = holesSound && ring.size() >= 3 && !crossesItself(ring);
-            if (!holesSound) break;
-            missing += std::abs(signedArea(ring));
-            holes.rings.push_back(ring);
-        }
-        if (holesSound && !holes.rings.empty()) {
-            const Region whole{{outline}};
-            const double left = areaMm2(difference(unionOf(whole.rings), unionOf(holes.rings)));
-            holesSound = std::abs(std::abs(signedArea(outline)) - missing - left) < 1e-6 * missing + 0.01;
-        }
-        if (!holesSound) faults.push_back({CuttingFault::PieceHoleOutside, i});
-        if (piece.rotationsRad.empty() || !std::all_of(piece.rotationsRad.begin(), piece.rotationsRad.end(),
-                                                       [](double r) { return std::isfinite(r); })) {
-            faults.push_back({CuttingFault::PieceNoRotation, i});
-            continue;
-        }
-        const bool fits = std::any_of(piece.rotationsRad.begin(), piece.rotationsRad.end(), [&](double rotation) {
-            const Bounds b = boundsOf(turned(piece.outline, rotation));
-            if (b.height() > problem.widthMm + kShapeToleranceMm ||
-                b.width() > problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm)
-                return false;
-            // A wide repeat may leave no point across at which it fits.
-            const double step = problem.repeat.acrossMm;
-            if (step <= 0 || piece.offPattern) return true;
-            const double first = -b.low.y + std::fmod(std::fmod(problem.repeat.phase.y + b.low.y, step) + step, step);
-            return first + b.high.y <= problem.widthMm + kFuzzMm;
-        });
-        if (!fits && problem.widthMm > 0) faults.push_back({CuttingFault::PieceTooLarge, i});
+        checkPiece(problem, i, faults);
     }
     if (pieces > kMostPieces) faults.push_back({CuttingFault::PieceTooMany});
     if (!faults.empty()) return faults;
-    std::vector<int> used(problem.pieces.size(), 0);
-    for (std::size_t f = 0; f < problem.fixed.size(); ++f) {
-        const PlacedShape& placed = problem.fixed[f];
-        if (placed.piece >= problem.pieces.size() || ++used[placed.piece] > problem.pieces[placed.piece].count ||
-            !std::isfinite(placed.rotationRad) || !std::isfinite(placed.at.x) || !std::isfinite(placed.at.y)) {
-            faults.push_back({CuttingFault::LockedUnknown, f});
-            continue;
-        }
-        const Bounds b = boundsOf(lying(problem.pieces[placed.piece], placed));
-        bool fits = b.low.x >= -kShapeToleranceMm && b.low.y >= -kShapeToleranceMm &&
-                    b.high.y <= problem.widthMm + kShapeToleranceMm &&
-                    b.high.x <= problem.lengthMm.value_or(kAbsurdCutMm) + kShapeToleranceMm;
-        for (const Region& flaw : problem.forbidden)
-            fits = fits && areaMm2(intersection(lying(problem.pieces[placed.piece], placed), flaw)) < 1;
-        for (std::size_t g = 0; g < f && fits; ++g)
-            fits = problem.fixed[g].piece >= problem.pieces.size() ||
-                   clashMm(problem, problem.fixed[g], placed) <= kShapeToleranceMm;
-        if (!fits) faults.push_back({CuttingFault::LockedDoesNotFit, f});
-    }
+    checkFixed(problem, faults);
     return faults;
 }
 

@@ -90,31 +90,66 @@ struct Lying {
     std::int64_t height;
 };
 
-/// Slices along one side: `along` is the side that lengths run along.
-std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, int>& kinds,
-                                      const std::vector<std::array<SheetUnits, 2>>& sizes, const StockSet& against,
-                                      std::size_t along) {
+/// Sheets and items as slices one way: what each kind of sheet has of them, and how each item may lie across them.
+struct Slices {
+    std::vector<std::int64_t> capacity; ///< of a slice, rounded up, heights down: what fits stays fitting
+    std::vector<double> length;         ///< all the slices of the sheets of a kind, in mm
+    std::vector<int> demand;
+    std::vector<Lying> ways;
+};
+
+Slices slicesOf(const std::map<std::array<SheetUnits, 3>, int>& kinds,
+                const std::vector<std::array<SheetUnits, 2>>& sizes, std::size_t along) {
+    Slices s;
     SheetUnits tallest = 0;
     for (const auto& size : sizes) tallest = std::max(tallest, size[1 - along]);
     const SheetUnits unit = std::max<SheetUnits>(tallest / kMostSliceUnits, 100'000); // not below 0.1 mm
-    std::vector<std::int64_t> capacity; // rounded up, heights down: what fits stays fitting
-    std::vector<double> length;         // all the slices of the sheets of a kind, in mm
     for (std::size_t k = 0; k < sizes.size(); ++k) {
-        capacity.push_back((sizes[k][1 - along] + unit - 1) / unit);
-        length.push_back(double(sizes[k][along]) * 1e-6);
+        s.capacity.push_back((sizes[k][1 - along] + unit - 1) / unit);
+        s.length.push_back(double(sizes[k][along]) * 1e-6);
     }
-    std::vector<int> demand;
-    std::vector<Lying> ways;
     for (const auto& [kind, count] : kinds) {
         for (int turn = 0; turn <= int(kind[2]); ++turn) {
             const SheetUnits l = kind[turn ? 1 - along : along];
             const SheetUnits h = kind[turn ? along : 1 - along];
             bool fits = false;
             for (const auto& size : sizes) fits = fits || (l <= size[along] && h <= size[1 - along]);
-            if (fits) ways.push_back({demand.size(), double(l) * 1e-6, std::max<std::int64_t>(1, h / unit)});
+            if (fits) s.ways.push_back({s.demand.size(), double(l) * 1e-6, std::max<std::int64_t>(1, h / unit)});
         }
-        demand.push_back(count);
+        s.demand.push_back(count);
     }
+    return s;
+}
+
+void addColumn(glp_prob* lp, const std::vector<int>& rows, const std::vector<double>& values, double price) {
+    const int j = glp_add_cols(lp, 1);
+    glp_set_col_bnds(lp, j, GLP_LO, 0, 0);
+    glp_set_obj_coef(lp, j, price);
+    std::vector<int> r{0};
+    std::vector<double> v{0};
+    r.insert(r.end(), rows.begin(), rows.end());
+    v.insert(v.end(), values.begin(), values.end());
+    glp_set_mat_col(lp, j, int(rows.size()), r.data(), v.data());
+}
+
+/// The inequality that the duals of the programme say: what all items need at least, by what a mm of each way is worth.
+StockCut cutBy(const Slices& s, Knapsack& knapsack, const std::vector<double>& worth) {
+    StockCut cut;
+    for (std::size_t k = 0; k < s.length.size(); ++k) cut.value.push_back(s.length[k] * knapsack.best(s.capacity[k]));
+    std::vector<double> least(s.demand.size(), std::numeric_limits<double>::infinity());
+    for (std::size_t i = 0; i < s.ways.size(); ++i)
+        least[s.ways[i].kind] = std::min(least[s.ways[i].kind], s.ways[i].lengthMm * worth[i]);
+    for (std::size_t i = 0; i < s.demand.size(); ++i)
+        if (std::isfinite(least[i])) cut.need += least[i] * s.demand[i];
+    return cut;
+}
+
+/// Slices along one side: `along` is the side that lengths run along.
+std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, int>& kinds,
+                                      const std::vector<std::array<SheetUnits, 2>>& sizes, const StockSet& against,
+                                      std::size_t along) {
+    const Slices slices = slicesOf(kinds, sizes, along);
+    const auto& [capacity, length, demand, ways] = slices;
     std::vector<std::int64_t> heights;
     std::vector<int> most;
     for (const Lying& way : ways) {
@@ -138,15 +173,20 @@ std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, 
     for (int k = 0; k < sheetKinds; ++k)
         glp_set_row_bnds(lp, waysCount + kindsCount + k + 1, GLP_UP, 0,
                          length[std::size_t(k)] * against[std::size_t(k)]);
-    const auto add = [&](const std::vector<int>& rows, const std::vector<double>& values, double price) {
-        const int j = glp_add_cols(lp, 1);
-        glp_set_col_bnds(lp, j, GLP_LO, 0, 0);
-        glp_set_obj_coef(lp, j, price);
-        std::vector<int> r{0};
-        std::vector<double> v{0};
-        r.insert(r.end(), rows.begin(), rows.end());
-        v.insert(v.end(), values.begin(), values.end());
-        glp_set_mat_col(lp, j, int(rows.size()), r.data(), v.data());
+    const auto add = [lp](const std::vector<int>& rows, const std::vector<double>& values, double price) {
+        addColumn(lp, rows, values, price);
+    };
+    const auto addPattern = [&](const std::vector<int>& pattern, int sheetRow) {
+        std::vector<int> rows;
+        std::vector<double> values;
+        for (int i = 0; i < waysCount; ++i)
+            if (pattern[std::size_t(i)] > 0) {
+                rows.push_back(i + 1);
+                values.push_back(pattern[std::size_t(i)]);
+            }
+        rows.push_back(sheetRow);
+        values.push_back(1);
+        add(rows, values, 0);
     };
     std::vector<double> area(demand.size(), 0);
     for (const Lying& way : ways) area[way.kind] = std::max(area[way.kind], way.lengthMm * double(way.height));
@@ -166,30 +206,14 @@ std::optional<StockCut> sliceCutAlong(const std::map<std::array<SheetUnits, 3>, 
         worth.reserve(std::size_t(waysCount));
         for (int i = 0; i < waysCount; ++i) worth.push_back(std::max(0.0, glp_get_row_dual(lp, i + 1)));
         knapsack.fill(worth);
-        StockCut cut;
-        for (std::size_t k = 0; k < sizes.size(); ++k) cut.value.push_back(length[k] * knapsack.best(capacity[k]));
-        std::vector<double> least(demand.size(), std::numeric_limits<double>::infinity());
-        for (std::size_t i = 0; i < ways.size(); ++i)
-            least[ways[i].kind] = std::min(least[ways[i].kind], ways[i].lengthMm * worth[i]);
-        for (std::size_t i = 0; i < demand.size(); ++i)
-            if (std::isfinite(least[i])) cut.need += least[i] * demand[i];
+        StockCut cut = cutBy(slices, knapsack, worth);
         if (!cut.allows(against)) return cut;
         bool better = false;
         for (int k = 0; k < sheetKinds; ++k) {
             if (against[std::size_t(k)] == 0) continue;
             const double price = -glp_get_row_dual(lp, waysCount + kindsCount + k + 1);
             if (knapsack.best(capacity[std::size_t(k)]) <= price + kSliceFuzz * std::max(1.0, price)) continue;
-            const std::vector<int> pattern = knapsack.pattern(capacity[std::size_t(k)]);
-            std::vector<int> rows;
-            std::vector<double> values;
-            for (int i = 0; i < waysCount; ++i)
-                if (pattern[std::size_t(i)] > 0) {
-                    rows.push_back(i + 1);
-                    values.push_back(pattern[std::size_t(i)]);
-                }
-            rows.push_back(waysCount + kindsCount + k + 1);
-            values.push_back(1);
-            add(rows, values, 0);
+            addPattern(knapsack.pattern(capacity[std::size_t(k)]), waysCount + kindsCount + k + 1);
             better = true;
         }
         if (!better) return std::nullopt;

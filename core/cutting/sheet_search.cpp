@@ -69,6 +69,61 @@ bool SheetSearch::fitsSomewhere(const std::array<SheetUnits, 2>& size) const {
                        [&](const auto& sheet) { return size[0] <= sheet[0] && size[1] <= sheet[1]; });
 }
 
+/// The way in which two blocks match best side by side; waste kNowhere: in none.
+SheetSearch::Match SheetSearch::bestMatch(int a, int b, const Style& style) {
+    Match best{kNowhere, a, b, 0, false, false};
+    const SheetBlock& A = blocks_[std::size_t(a)];
+    const SheetBlock& B = blocks_[std::size_t(b)];
+    for (int turnA = 0; turnA <= int(A.mayTurn); ++turnA)
+        for (int turnB = 0; turnB <= int(B.mayTurn); ++turnB)
+            for (int axis = 0; axis < 2; ++axis) {
+                const auto sa = std::size_t(turnA ? 1 - axis : axis);
+                const auto sb = std::size_t(turnB ? 1 - axis : axis);
+                const SheetUnits across = std::max(A.size[1 - sa], B.size[1 - sb]);
+                const double area = double(A.size[sa] + B.size[sb]) * double(across);
+                const double waste = 1 - double(A.itemArea + B.itemArea) * 1e6 / area;
+                if (waste > style.join + 1e-12) continue;
+                std::array<SheetUnits, 2> size{A.size[sa] + B.size[sb], across};
+                if (axis == 1) std::swap(size[0], size[1]);
+                if (!fitsSomewhere(size) && !(A.mayTurn && B.mayTurn && fitsSomewhere({size[1], size[0]}))) continue;
+                const double shaken =
+                    waste + (style.join > 1e-9 ? dice_.unit() * style.join * 0.5 : 0) + dice_.unit() * 1e-9;
+                if (shaken < best.waste) best = {shaken, a, b, axis, turnA != 0, turnB != 0};
+            }
+    return best;
+}
+
+/// A block as it is, or turned with all its parts as a block of its own, so that the joined one lies as its parts do.
+int SheetSearch::lyingBlock(int index, bool turn) {
+    if (!turn) return index;
+    SheetBlock turned = blocks_[std::size_t(index)];
+    std::swap(turned.size[0], turned.size[1]);
+    turned.turned = !turned.turned;
+    turned.axis = 1 - turned.axis;
+    if (turned.item < 0) {
+        turned.first = lyingBlock(turned.first, true);
+        turned.second = lyingBlock(turned.second, true);
+    }
+    blocks_.push_back(turned);
+    return int(blocks_.size()) - 1;
+}
+
+int SheetSearch::join(const Match& m) {
+    const int a = lyingBlock(m.a, m.turnA), b = lyingBlock(m.b, m.turnB);
+    const SheetBlock &A = blocks_[std::size_t(a)], &B = blocks_[std::size_t(b)];
+    SheetBlock both;
+    const auto axis = std::size_t(m.axis);
+    both.size[axis] = A.size[axis] + B.size[axis];
+    both.size[1 - axis] = std::max(A.size[1 - axis], B.size[1 - axis]);
+    both.first = a;
+    both.second = b;
+    both.axis = m.axis;
+    both.mayTurn = A.mayTurn && B.mayTurn;
+    both.itemArea = A.itemArea + B.itemArea;
+    blocks_.push_back(both);
+    return int(blocks_.size()) - 1;
+}
+
 std::vector<int> SheetSearch::joined(const std::vector<int>& items, const Style& style) {
     std::vector<int> list;
     blocks_.clear();
@@ -78,88 +133,18 @@ std::vector<int> SheetSearch::joined(const std::vector<int>& items, const Style&
     }
     if (style.join < 0) return list;
     // Again and again the two blocks that match best side by side become one.
-    struct Pair {
-        double waste;
-        int a, b, axis;
-        bool turnA, turnB;
-    };
-    const auto bestWith = [&](int a, int b) {
-        Pair best{kNowhere, a, b, 0, false, false};
-        const SheetBlock& A = blocks_[std::size_t(a)];
-        const SheetBlock& B = blocks_[std::size_t(b)];
-        for (int turnA = 0; turnA <= int(A.mayTurn); ++turnA)
-            for (int turnB = 0; turnB <= int(B.mayTurn); ++turnB)
-                for (int axis = 0; axis < 2; ++axis) {
-                    const auto sa = std::size_t(turnA ? 1 - axis : axis);
-                    const auto sb = std::size_t(turnB ? 1 - axis : axis);
-                    const SheetUnits across = std::max(A.size[1 - sa], B.size[1 - sb]);
-                    const double area = double(A.size[sa] + B.size[sb]) * double(across);
-                    const double waste = 1 - double(A.itemArea + B.itemArea) * 1e6 / area;
-                    if (waste > style.join + 1e-12) continue;
-                    std::array<SheetUnits, 2> size{A.size[sa] + B.size[sb], across};
-                    if (axis == 1) std::swap(size[0], size[1]);
-                    if (!fitsSomewhere(size) && !(A.mayTurn && B.mayTurn && fitsSomewhere({size[1], size[0]})))
-                        continue;
-                    const double shaken =
-                        waste + (style.join > 1e-9 ? dice_.unit() * style.join * 0.5 : 0) + dice_.unit() * 1e-9;
-                    if (shaken < best.waste) best = {shaken, a, b, axis, turnA != 0, turnB != 0};
-                }
-        return best;
-    };
-    std::vector<Pair> pairs;
+    std::vector<Match> matches;
     for (std::size_t i = 0; i < list.size(); ++i)
         for (std::size_t j = i + 1; j < list.size(); ++j)
-            if (const Pair pair = bestWith(list[i], list[j]); pair.waste < kNowhere) pairs.push_back(pair);
-    while (!pairs.empty()) {
-        const auto best = std::min_element(pairs.begin(), pairs.end(),
-                                           [](const Pair& x, const Pair& y) { return x.waste < y.waste; });
-        const Pair p = *best;
-        // A turned block becomes a block of its own, so that the joined one lies as its parts do.
-        const auto lying = [&](int index, bool turn) {
-            if (!turn) return index;
-            SheetBlock turned = blocks_[std::size_t(index)];
-            std::swap(turned.size[0], turned.size[1]);
-            turned.turned = !turned.turned;
-            turned.axis = 1 - turned.axis;
-            if (turned.item < 0) {
-                // Its parts turn with it.
-                const auto turnedPart = [&](const auto& self, int part) -> int {
-                    SheetBlock copy = blocks_[std::size_t(part)];
-                    std::swap(copy.size[0], copy.size[1]);
-                    copy.turned = !copy.turned;
-                    copy.axis = 1 - copy.axis;
-                    if (copy.item < 0) {
-                        copy.first = self(self, copy.first);
-                        copy.second = self(self, copy.second);
-                    }
-                    blocks_.push_back(copy);
-                    return int(blocks_.size()) - 1;
-                };
-                turned.first = turnedPart(turnedPart, turned.first);
-                turned.second = turnedPart(turnedPart, turned.second);
-            }
-            blocks_.push_back(turned);
-            return int(blocks_.size()) - 1;
-        };
-        const int a = lying(p.a, p.turnA);
-        const int b = lying(p.b, p.turnB);
-        const SheetBlock& A = blocks_[std::size_t(a)];
-        const SheetBlock& B = blocks_[std::size_t(b)];
-        SheetBlock both;
-        const auto axis = std::size_t(p.axis);
-        both.size[axis] = A.size[axis] + B.size[axis];
-        both.size[1 - axis] = std::max(A.size[1 - axis], B.size[1 - axis]);
-        both.first = a;
-        both.second = b;
-        both.axis = p.axis;
-        both.mayTurn = A.mayTurn && B.mayTurn;
-        both.itemArea = A.itemArea + B.itemArea;
-        blocks_.push_back(both);
-        const int joint = int(blocks_.size()) - 1;
-        std::erase_if(list, [&](int i) { return i == p.a || i == p.b; });
-        std::erase_if(pairs, [&](const Pair& q) { return q.a == p.a || q.b == p.a || q.a == p.b || q.b == p.b; });
+            if (const Match m = bestMatch(list[i], list[j], style); m.waste < kNowhere) matches.push_back(m);
+    while (!matches.empty()) {
+        const Match m = *std::min_element(matches.begin(), matches.end(),
+                                          [](const Match& x, const Match& y) { return x.waste < y.waste; });
+        const int joint = join(m);
+        std::erase_if(list, [&](int i) { return i == m.a || i == m.b; });
+        std::erase_if(matches, [&](const Match& q) { return q.a == m.a || q.b == m.a || q.a == m.b || q.b == m.b; });
         for (const int other : list)
-            if (const Pair pair = bestWith(other, joint); pair.waste < kNowhere) pairs.push_back(pair);
+            if (const Match q = bestMatch(other, joint, style); q.waste < kNowhere) matches.push_back(q);
         list.push_back(joint);
     }
     return list;

@@ -32,6 +32,15 @@ public:
 private:
     struct Style; // how one round places its blocks
     void recreate(SheetPacking& packing, const std::vector<int>& items, const Style& style);
+    /// Two blocks side by side along an axis, either of them turned.
+    struct Match {
+        double waste;
+        int a, b, axis;
+        bool turnA, turnB;
+    };
+    Match bestMatch(int a, int b, const Style& style);
+    int lyingBlock(int index, bool turn);
+    int join(const Match& match);
     std::vector<int> joined(const std::vector<int>& items, const Style& style);
     bool insert(SheetPacking& packing, int block, const Style& style);
     [[nodiscard]] bool fitsSomewhere(const std::array<SheetUnits, 2>& size) const;

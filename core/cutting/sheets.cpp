@@ -187,6 +187,246 @@ SheetsPlan planOf(const SheetsProblem& problem, const Scaled& scaled, const Shee
     return plan;
 }
 
+/// Parts a planned sheet by cuts right across, the saw set up as seldom as it can be.
+class SheetParter {
+public:
+    explicit SheetParter(double kerf) : kerf_(kerf) {}
+
+    std::optional<SheetCuts> run(const SheetStock& stock, const std::vector<Rectangle>& rectangles) {
+        result_.parts.push_back({0, 0, stock.widthMm, stock.heightMm});
+        part(0, rectangles);
+        return sound_ ? std::optional(std::move(result_)) : std::nullopt;
+    }
+
+private:
+    using Strips = std::vector<std::pair<int, std::vector<Rectangle>>>;
+
+    [[nodiscard]] const SheetPart& at(int part) const { return result_.parts[std::size_t(part)]; }
+    [[nodiscard]] double low(int part, int axis) const { return axis == 0 ? at(part).x : at(part).y; }
+    [[nodiscard]] double size(int part, int axis) const { return axis == 0 ? at(part).widthMm : at(part).heightMm; }
+
+    /// Cuts off what lies below a place along an axis; returns the far part, -1 if nothing is left there.
+    int cut(int part, int axis, double where, bool nearIsOffcut) {
+        const SheetPart whole = at(part);
+        const double start = low(part, axis), whole_size = size(part, axis);
+        SheetPart near = whole;
+        (axis == 0 ? near.widthMm : near.heightMm) = where - start;
+        near.offcut = nearIsOffcut;
+        SheetCut made{.part = part, .along = axis == 1, .atMm = where - start, .sheetAtMm = where};
+        made.near = int(result_.parts.size());
+        result_.parts.push_back(near);
+        const double rest = whole_size - (where - start) - kerf_;
+        if (rest > kFuzzMm) {
+            SheetPart far = whole;
+            (axis == 0 ? far.x : far.y) = where + kerf_;
+            (axis == 0 ? far.widthMm : far.heightMm) = rest;
+            made.far = int(result_.parts.size());
+            result_.parts.push_back(far);
+        }
+        if (axis != lastAxis_ && lastAxis_ >= 0) ++result_.turns;
+        lastAxis_ = axis;
+        result_.cuts.push_back(made);
+        return made.far;
+    }
+
+    /// Which way the part is cut next; -1: it holds its single piece and nothing else, or no cut right across parts it.
+    [[nodiscard]] int axisOf(int part, const std::vector<Rectangle>& rectangles, std::size_t across,
+                             std::size_t along) const {
+        if (rectangles.size() == 1) {
+            // Trim what is left beside the single piece; first the way the saw already stands.
+            for (int n = 0; n < 2; ++n) {
+                const int a = lastAxis_ < 0 ? n : n == 0 ? lastAxis_ : 1 - lastAxis_;
+                const Rectangle& r = rectangles.front();
+                if (r.low(a) > low(part, a) + kFuzzMm || r.high(a) < low(part, a) + size(part, a) - kFuzzMm) return a;
+            }
+            return -1;
+        }
+        if (across > 1 && along > 1) return lastAxis_ >= 0 ? lastAxis_ : across <= along ? 0 : 1;
+        return across > 1 ? 0 : along > 1 ? 1 : -1;
+    }
+
+    /// All parallel cuts of a part, round its groups one after the other.
+    Strips strips(int part, int axis, const std::vector<std::vector<Rectangle>>& groups) {
+        Strips strips;
+        int rest = part;
+        for (std::size_t g = 0; g < groups.size() && rest >= 0; ++g) {
+            double from = std::numeric_limits<double>::infinity(), to = -from;
+            for (const Rectangle& r : groups[g]) {
+                from = std::min(from, r.low(axis));
+                to = std::max(to, r.high(axis));
+            }
+            const double start = low(rest, axis);
+            if (from > start + kFuzzMm) rest = cut(rest, axis, std::max(start, from - kerf_), true);
+            if (rest < 0) break;
+            if (to < low(rest, axis) + size(rest, axis) - kFuzzMm) {
+                rest = cut(rest, axis, to, false);
+                strips.emplace_back(result_.cuts.back().near, groups[g]);
+            } else {
+                strips.emplace_back(rest, groups[g]);
+                rest = -1;
+            }
+        }
+        if (rest >= 0) result_.parts[std::size_t(rest)].offcut = true;
+        return strips;
+    }
+
+    void part(int part, const std::vector<Rectangle>& rectangles) {
+        if (rectangles.empty()) {
+            result_.parts[std::size_t(part)].offcut = true;
+            return;
+        }
+        // Along each axis: the strips that whole cuts part the rectangles into, or trims round one group.
+        const std::array groups{groupsAlong(rectangles, 0, kerf_), groupsAlong(rectangles, 1, kerf_)};
+        const int axis = axisOf(part, rectangles, groups[0].size(), groups[1].size());
+        if (axis < 0) {
+            if (rectangles.size() == 1)
+                result_.parts[std::size_t(part)].piece = rectangles.front().place;
+            else
+                sound_ = false;
+            return;
+        }
+        for (const auto& [strip, group] : strips(part, axis, groups[std::size_t(axis)])) {
+            if (strip == part) sound_ = false; // nothing was cut off: the other axis has to do it
+            if (!sound_) return;
+            this->part(strip, group);
+        }
+    }
+
+    double kerf_;
+    SheetCuts result_;
+    bool sound_ = true;
+    int lastAxis_ = -1;
+};
+
+/// The search for the cheapest set of sheets that holds all pieces.
+class SheetsSearch {
+public:
+    SheetsSearch(const SheetsProblem& problem, const Effort& effort,
+                 const std::function<void(const SheetsPlan&)>& progress)
+        : problem_(problem), effort_(effort), progress_(progress), scaled_(scale(problem)) {
+        for (const SheetStock& stock : problem.stock)
+            left_.push_back(std::min(stock.count.value_or(std::numeric_limits<int>::max()), int(scaled_.loose.size())));
+        for (const CutSheet& sheet : problem.fixed) {
+            fixedCost_ += problem.stock[sheet.stock].price;
+            if (problem.stock[sheet.stock].count) --left_[sheet.stock];
+        }
+        for (int& n : left_) n = std::max(n, 0);
+        for (std::size_t s = 0; s < problem.stock.size(); ++s) {
+            price_.push_back(problem.stock[s].price);
+            area_.push_back(double(scaled_.size[s][0]) * double(scaled_.size[s][1]));
+        }
+    }
+
+    SheetsPlan run() {
+        best_ = planOf(problem_, scaled_, firstPacking());
+        if (scaled_.loose.empty()) return finished(0);
+        if (effort_.spent(0) >= 1) return finished(0); // the first layout only
+        StockSets sets(price_, area_, left_);
+        for (const int i : scaled_.loose) items_.push_back(scaled_.items[std::size_t(i)]);
+        // The free parts of pinned sheets carry some: said by no inequality here.
+        if (scaled_.pinned.empty()) sets.cuts = sheetCuts(items_, scaled_.size);
+        if (best_.unplaced.empty()) listMore(sets, 40);
+        if (progress_) progress_(finished(bound()));
+        std::int64_t iterations = 0;
+        Dice dice(effort_.seed);
+        const int rounds = std::clamp(4000 / int(scaled_.loose.size() + 1), 1, 100);
+        while (!open_.empty() && effort_.spent(iterations) < 1) {
+            // Half the time the cheapest set, else one of those that cost a little less than the best so far.
+            const std::size_t place =
+                dice.unit() < 0.5 ? 0 : open_.size() - 1 - std::min(open_.size() - 1, dice.below(3));
+            iterations += rounds;
+            if (!open_[place].search.improve(rounds)) continue;
+            best_ = planOf(problem_, scaled_, open_[place].search.packing());
+            const double now = cost();
+            std::erase_if(open_, [now](const Open& o) { return o.cost >= now - kCostFuzz; });
+            listMore(sets, 40);
+            if (progress_) progress_(finished(bound()));
+        }
+        return finished(bound());
+    }
+
+private:
+    struct Open {
+        StockSet set;
+        double cost;
+        SheetSearch search;
+    };
+
+    [[nodiscard]] bool fits(const SheetItem& item, std::size_t kind) const {
+        const auto& size = scaled_.size[kind];
+        return (item.size[0] <= size[0] && item.size[1] <= size[1]) ||
+               (item.mayTurn && item.size[1] <= size[0] && item.size[0] <= size[1]);
+    }
+    SheetPacking firstPacking() {
+        // The cheapest kind for its area first, what lies on the rack before all others.
+        std::vector<std::size_t> kinds(price_.size());
+        std::iota(kinds.begin(), kinds.end(), std::size_t(0));
+        std::stable_sort(kinds.begin(), kinds.end(),
+                         [&](std::size_t a, std::size_t b) { return price_[a] / area_[a] < price_[b] / area_[b]; });
+        std::vector<int> opened(price_.size(), 0);
+        return firstSheets(scaled_.items, scaled_.pinned, scaled_.loose,
+                           [&](const SheetItem& item) -> std::optional<SheetTree> {
+                               for (const std::size_t kind : kinds)
+                                   if (opened[kind] < left_[kind] && fits(item, kind)) {
+                                       ++opened[kind];
+                                       return SheetTree(scaled_.size[kind], kind);
+                                   }
+                               return std::nullopt;
+                           });
+    }
+
+    [[nodiscard]] SheetsPlan finished(double bound) const {
+        SheetsPlan plan = best_;
+        plan.lowerBoundCost = std::min(fixedCost_ + bound, plan.cost);
+        plan.proven = plan.unplaced.empty() && plan.cost <= plan.lowerBoundCost + kCostFuzz * std::max(1.0, plan.cost);
+        return plan;
+    }
+    [[nodiscard]] double cost() const {
+        return best_.unplaced.empty() ? best_.cost - fixedCost_ : kAbsurdCutMm * kAbsurdCutMm;
+    }
+    [[nodiscard]] double bound() const {
+        double low = listed_ ? cost() : ahead_;
+        for (const Open& o : open_) low = std::min(low, o.cost);
+        return low;
+    }
+
+    void listMore(StockSets& sets, std::size_t upTo) {
+        while (!listed_ && open_.size() < upTo && effort_.spent(0) < 1) {
+            const auto set = sets.cheapest(cost());
+            if (!set) {
+                listed_ = sets.complete();
+                return;
+            }
+            ahead_ = sets.costOf(*set);
+            if (scaled_.pinned.empty())
+                if (auto cut = sliceCut(items_, scaled_.size, *set)) {
+                    sets.cuts.push_back(std::move(*cut));
+                    continue;
+                }
+            sets.tried.push_back(*set);
+            std::vector<SheetTree> sheets = scaled_.pinned;
+            for (std::size_t k = 0; k < set->size(); ++k)
+                for (int n = 0; n < (*set)[k]; ++n) sheets.emplace_back(scaled_.size[k], k);
+            open_.push_back(
+                {*set, ahead_,
+                 SheetSearch(scaled_.items, std::move(sheets), scaled_.loose, effort_.seed + open_.size())});
+        }
+    }
+
+    const SheetsProblem& problem_;
+    const Effort& effort_;
+    const std::function<void(const SheetsPlan&)>& progress_;
+    Scaled scaled_;
+    double fixedCost_ = 0;
+    std::vector<int> left_;
+    std::vector<double> price_, area_;
+    std::vector<SheetItem> items_; ///< the loose ones
+    SheetsPlan best_;
+    std::vector<Open> open_; ///< sets that cost less than the best, not packed yet
+    double ahead_ = 0;       ///< no set that is not yet listed costs less
+    bool listed_ = false;    ///< there is none left
+};
+
 } // namespace
 
 CuttingFaults faultsOf(const SheetsProblem& problem) {
@@ -264,214 +504,11 @@ CuttingFaults faultsOf(const SheetsProblem& problem) {
 
 SheetsPlan cutSheets(const SheetsProblem& problem, const Effort& effort,
                      const std::function<void(const SheetsPlan&)>& progress) {
-    const Scaled scaled = scale(problem);
-    double fixedCost = 0;
-    std::vector<int> left;
-    for (const SheetStock& stock : problem.stock)
-        left.push_back(std::min(stock.count.value_or(std::numeric_limits<int>::max()), int(scaled.loose.size())));
-    for (const CutSheet& sheet : problem.fixed) {
-        fixedCost += problem.stock[sheet.stock].price;
-        if (problem.stock[sheet.stock].count) --left[sheet.stock];
-    }
-    for (int& n : left) n = std::max(n, 0);
-    std::vector<double> price;
-    std::vector<double> area;
-    for (std::size_t s = 0; s < problem.stock.size(); ++s) {
-        price.push_back(problem.stock[s].price);
-        area.push_back(double(scaled.size[s][0]) * double(scaled.size[s][1]));
-    }
-    // The cheapest kind for its area first, what lies on the rack before all others.
-    std::vector<std::size_t> kinds(price.size());
-    std::iota(kinds.begin(), kinds.end(), std::size_t(0));
-    std::stable_sort(kinds.begin(), kinds.end(),
-                     [&](std::size_t a, std::size_t b) { return price[a] / area[a] < price[b] / area[b]; });
-    std::vector<int> opened(price.size(), 0);
-    const auto fits = [&](const SheetItem& item, std::size_t kind) {
-        const auto& size = scaled.size[kind];
-        return (item.size[0] <= size[0] && item.size[1] <= size[1]) ||
-               (item.mayTurn && item.size[1] <= size[0] && item.size[0] <= size[1]);
-    };
-    SheetPacking packing =
-        firstSheets(scaled.items, scaled.pinned, scaled.loose, [&](const SheetItem& item) -> std::optional<SheetTree> {
-            for (const std::size_t kind : kinds)
-                if (opened[kind] < left[kind] && fits(item, kind)) {
-                    ++opened[kind];
-                    return SheetTree(scaled.size[kind], kind);
-                }
-            return std::nullopt;
-        });
-    SheetsPlan best = planOf(problem, scaled, packing);
-    const auto finish = [&](SheetsPlan plan, double bound) {
-        plan.lowerBoundCost = std::min(fixedCost + bound, plan.cost);
-        plan.proven = plan.unplaced.empty() && plan.cost <= plan.lowerBoundCost + kCostFuzz * std::max(1.0, plan.cost);
-        return plan;
-    };
-    if (scaled.loose.empty()) return finish(best, 0);
-    if (effort.spent(0) >= 1) return finish(best, 0); // the first layout only
-
-    StockSets sets(price, area, left);
-    std::vector<SheetItem> items;
-    for (const int i : scaled.loose) items.push_back(scaled.items[std::size_t(i)]);
-    if (scaled.pinned.empty())
-        sets.cuts = sheetCuts(items, scaled.size);
-    else
-        sets.cuts = {}; // the free parts of pinned sheets carry some: said by no inequality here
-    double ahead = 0;
-    bool listed = false;
-    struct Open {
-        StockSet set;
-        double cost;
-        SheetSearch search;
-        double worth; // how promising: less loose is better
-    };
-    std::vector<Open> open;
-    const auto cost = [&] { return best.unplaced.empty() ? best.cost - fixedCost : kAbsurdCutMm * kAbsurdCutMm; };
-    const auto bound = [&] {
-        double low = listed ? cost() : ahead;
-        for (const Open& o : open) low = std::min(low, o.cost);
-        return low;
-    };
-    const auto listMore = [&](std::size_t upTo) {
-        while (!listed && open.size() < upTo && effort.spent(0) < 1) {
-            const auto set = sets.cheapest(cost());
-            if (!set) {
-                listed = sets.complete();
-                return;
-            }
-            ahead = sets.costOf(*set);
-            if (scaled.pinned.empty())
-                if (auto cut = sliceCut(items, scaled.size, *set)) {
-                    sets.cuts.push_back(std::move(*cut));
-                    continue;
-                }
-            sets.tried.push_back(*set);
-            std::vector<SheetTree> sheets = scaled.pinned;
-            for (std::size_t k = 0; k < set->size(); ++k)
-                for (int n = 0; n < (*set)[k]; ++n) sheets.emplace_back(scaled.size[k], k);
-            open.push_back({*set, ahead,
-                            SheetSearch(scaled.items, std::move(sheets), scaled.loose, effort.seed + open.size()), 0});
-        }
-    };
-    if (best.unplaced.empty()) listMore(40);
-    if (progress) progress(finish(best, bound()));
-    std::int64_t iterations = 0;
-    Dice dice(effort.seed);
-    const int rounds = std::clamp(4000 / int(scaled.loose.size() + 1), 1, 100);
-    while (!open.empty() && effort.spent(iterations) < 1) {
-        // Half the time the cheapest set, else one of those that cost a little less than the best so far.
-        std::size_t place = dice.unit() < 0.5 ? 0 : open.size() - 1 - std::min(open.size() - 1, dice.below(3));
-        iterations += rounds;
-        if (!open[place].search.improve(rounds)) continue;
-        best = planOf(problem, scaled, open[place].search.packing());
-        const double now = cost();
-        std::erase_if(open, [now](const Open& o) { return o.cost >= now - kCostFuzz; });
-        listMore(40);
-        if (progress) progress(finish(best, bound()));
-    }
-    return finish(best, bound());
+    return SheetsSearch(problem, effort, progress).run();
 }
 
 std::optional<SheetCuts> cutsOf(const SheetsProblem& problem, const CutSheet& sheet) {
-    SheetCuts result;
-    const SheetStock& stock = problem.stock[sheet.stock];
-    result.parts.push_back({0, 0, stock.widthMm, stock.heightMm});
-    const double kerf = problem.kerfMm;
-    bool sound = true;
-    int lastAxis = -1;
-    // Cuts off what lies below `at` along an axis; returns the far part, -1 if nothing is left there.
-    const auto cut = [&](int part, int axis, double at, bool nearIsOffcut) {
-        const SheetPart whole = result.parts[std::size_t(part)];
-        const double start = axis == 0 ? whole.x : whole.y;
-        const double size = axis == 0 ? whole.widthMm : whole.heightMm;
-        SheetPart near = whole;
-        (axis == 0 ? near.widthMm : near.heightMm) = at - start;
-        near.offcut = nearIsOffcut;
-        SheetCut made{.part = part, .along = axis == 1, .atMm = at - start, .sheetAtMm = at};
-        made.near = int(result.parts.size());
-        result.parts.push_back(near);
-        const double rest = size - (at - start) - kerf;
-        if (rest > kFuzzMm) {
-            SheetPart far = whole;
-            (axis == 0 ? far.x : far.y) = at + kerf;
-            (axis == 0 ? far.widthMm : far.heightMm) = rest;
-            made.far = int(result.parts.size());
-            result.parts.push_back(far);
-        }
-        if (axis != lastAxis && lastAxis >= 0) ++result.turns;
-        lastAxis = axis;
-        result.cuts.push_back(made);
-        return made.far;
-    };
-    const auto apart = [&](const auto& self, int part, const std::vector<Rectangle>& rectangles) -> void {
-        if (rectangles.empty()) {
-            result.parts[std::size_t(part)].offcut = true;
-            return;
-        }
-        const auto here = [&] { return result.parts[std::size_t(part)]; };
-        // Along each axis: the strips that whole cuts part the rectangles into, or trims round one group.
-        const std::array groups{groupsAlong(rectangles, 0, kerf), groupsAlong(rectangles, 1, kerf)};
-        int axis = -1;
-        if (rectangles.size() == 1) {
-            // Trim what is left beside the single piece; first the way the saw already stands.
-            for (int n = 0; n < 2 && axis < 0; ++n) {
-                const int a = lastAxis < 0 ? n : n == 0 ? lastAxis : 1 - lastAxis;
-                const double low = a == 0 ? here().x : here().y;
-                const double high = low + (a == 0 ? here().widthMm : here().heightMm);
-                const Rectangle& r = rectangles.front();
-                if (r.low(a) > low + kFuzzMm || r.high(a) < high - kFuzzMm) axis = a;
-            }
-            if (axis < 0) {
-                result.parts[std::size_t(part)].piece = rectangles.front().place;
-                return;
-            }
-        } else {
-            const bool both = groups[0].size() > 1 && groups[1].size() > 1;
-            if (both)
-                axis = lastAxis >= 0 ? lastAxis : groups[0].size() <= groups[1].size() ? 0 : 1;
-            else
-                axis = groups[0].size() > 1 ? 0 : groups[1].size() > 1 ? 1 : -1;
-            if (axis < 0) {
-                sound = false;
-                return;
-            }
-        }
-        // All parallel cuts of this part, then its strips one by one.
-        std::vector<std::pair<int, std::vector<Rectangle>>> strips;
-        int rest = part;
-        for (std::size_t g = 0; g < groups[std::size_t(axis)].size() && rest >= 0; ++g) {
-            const auto& group = groups[std::size_t(axis)][g];
-            double low = std::numeric_limits<double>::infinity();
-            double high = -low;
-            for (const Rectangle& r : group) {
-                low = std::min(low, r.low(axis));
-                high = std::max(high, r.high(axis));
-            }
-            const auto partNow = [&] { return result.parts[std::size_t(rest)]; };
-            const double start = axis == 0 ? partNow().x : partNow().y;
-            if (low > start + kFuzzMm) rest = cut(rest, axis, std::max(start, low - kerf), true);
-            if (rest < 0) break;
-            const double end = (axis == 0 ? partNow().x + partNow().widthMm : partNow().y + partNow().heightMm);
-            if (high < end - kFuzzMm) {
-                const int before = rest;
-                rest = cut(before, axis, high, false);
-                strips.push_back({result.cuts.back().near, group});
-            } else {
-                strips.push_back({rest, group});
-                rest = -1;
-            }
-        }
-        if (rest >= 0) result.parts[std::size_t(rest)].offcut = true;
-        for (const auto& [strip, group] : strips) {
-            if (strip == part) { // nothing was cut off: the other axis has to do it
-                sound = false;
-                return;
-            }
-            self(self, strip, group);
-        }
-    };
-    apart(apart, 0, rectanglesOf(problem, sheet));
-    if (!sound) return std::nullopt;
-    return result;
+    return SheetParter(problem.kerfMm).run(problem.stock[sheet.stock], rectanglesOf(problem, sheet));
 }
 
 } // namespace westrum

@@ -25,6 +25,47 @@ double fittedOf(const SurfacePlan& s, const FitLog& log, double all) {
     return std::min(kg, all);
 }
 
+/// What all masses do to the axles and sides, and what is over.
+void weigh(const VanMass& van, Point middle, BalanceStage& stage) {
+    BalancePlan& b = stage.balance;
+    std::vector<PlacedMass> masses;
+    for (const SurfaceMass& m : b.surfaces)
+        masses.push_back(
+            {m.mass, {van.wheelbase->length.value - (m.at.x - van.rearAxle->length.value)}, {middle.y - m.at.y}});
+    const auto kg = [](const std::optional<double>& v) { return v ? std::optional(Kg{*v}) : std::nullopt; };
+    b.wheels = balanceOf(masses, {.wheelbase = van.wheelbase->length,
+                                  .track = van.track->length,
+                                  .frontBefore = {van.front.value_or(0)},
+                                  .rearBefore = {van.rear.value_or(0)},
+                                  .frontLimit = van.front ? kg(van.frontLimit) : std::nullopt,
+                                  .rearLimit = van.rear ? kg(van.rearLimit) : std::nullopt,
+                                  .grossLimit = van.front && van.rear ? kg(van.grossLimit) : std::nullopt});
+    const auto over = [&](bool is, int which, Kg now, const std::optional<double>& limit) {
+        if (is)
+            stage.weighed.push_back({Severity::Error,
+                                     {"", Part::Whole},
+                                     RemarkKind::AxleOver,
+                                     {{"which", std::int64_t{which}}, {"kg", now.value}, {"limit", *limit}},
+                                     {}});
+    };
+    over(b.wheels->frontOver, 0, b.wheels->front, van.frontLimit);
+    over(b.wheels->rearOver, 1, b.wheels->rear, van.rearLimit);
+    over(b.wheels->grossOver, 2, b.wheels->gross(), van.grossLimit);
+    // Half of what it may weigh stands on each side; the bare van is taken to stand evenly.
+    if (van.front && van.rear && van.grossLimit) {
+        const double half = (*van.front + *van.rear) / 2;
+        const double left = half + b.wheels->leftAdded.value, right = half + b.wheels->rightAdded.value;
+        if (std::max(left, right) > *van.grossLimit / 2)
+            stage.weighed.push_back({Severity::Warning,
+                                     {"", Part::Whole},
+                                     RemarkKind::SideOver,
+                                     {{"right", std::int64_t{right > left ? 1 : 0}},
+                                      {"kg", std::max(left, right)},
+                                      {"limit", *van.grossLimit / 2}},
+                                     {}});
+    }
+}
+
 } // namespace
 
 BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases, const BalanceInput& input) {
@@ -74,44 +115,7 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
                                  RemarkKind::AllowancePassed,
                                  {{"kg", b.added.value}, {"limit", *van.allowance}},
                                  {}});
-    if (van.wheelbase && van.track && van.rearAxle) {
-        std::vector<PlacedMass> masses;
-        for (const SurfaceMass& m : b.surfaces)
-            masses.push_back(
-                {m.mass, {van.wheelbase->length.value - (m.at.x - van.rearAxle->length.value)}, {middle.y - m.at.y}});
-        const auto kg = [](const std::optional<double>& v) { return v ? std::optional(Kg{*v}) : std::nullopt; };
-        b.wheels = balanceOf(masses, {.wheelbase = van.wheelbase->length,
-                                      .track = van.track->length,
-                                      .frontBefore = {van.front.value_or(0)},
-                                      .rearBefore = {van.rear.value_or(0)},
-                                      .frontLimit = van.front ? kg(van.frontLimit) : std::nullopt,
-                                      .rearLimit = van.rear ? kg(van.rearLimit) : std::nullopt,
-                                      .grossLimit = van.front && van.rear ? kg(van.grossLimit) : std::nullopt});
-        const auto over = [&](bool is, int which, Kg now, const std::optional<double>& limit) {
-            if (is)
-                stage.weighed.push_back({Severity::Error,
-                                         {"", Part::Whole},
-                                         RemarkKind::AxleOver,
-                                         {{"which", std::int64_t{which}}, {"kg", now.value}, {"limit", *limit}},
-                                         {}});
-        };
-        over(b.wheels->frontOver, 0, b.wheels->front, van.frontLimit);
-        over(b.wheels->rearOver, 1, b.wheels->rear, van.rearLimit);
-        over(b.wheels->grossOver, 2, b.wheels->gross(), van.grossLimit);
-        // Half of what it may weigh stands on each side; the bare van is taken to stand evenly.
-        if (van.front && van.rear && van.grossLimit) {
-            const double half = (*van.front + *van.rear) / 2;
-            const double left = half + b.wheels->leftAdded.value, right = half + b.wheels->rightAdded.value;
-            if (std::max(left, right) > *van.grossLimit / 2)
-                stage.weighed.push_back({Severity::Warning,
-                                         {"", Part::Whole},
-                                         RemarkKind::SideOver,
-                                         {{"right", std::int64_t{right > left ? 1 : 0}},
-                                          {"kg", std::max(left, right)},
-                                          {"limit", *van.grossLimit / 2}},
-                                         {}});
-        }
-    }
+    if (van.wheelbase && van.track && van.rearAxle) weigh(van, middle, stage);
     return stage;
 }
 

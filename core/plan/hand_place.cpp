@@ -30,6 +30,30 @@ bool apart(const Region& a, const Region& b, double gapMm) {
     return clashMm(two, {0, 0, {}}, {1, 0, {}}) <= kShapeToleranceMm;
 }
 
+/// Along a bar a piece goes between those that are pinned, in the order in which their middles lie.
+HandPlace placeOnBar(const CutProblem& problem, const CutItem& on, const Bounds& size, const std::string& key,
+                     Point wanted) {
+    const double trim = barOf(problem.product).endTrim.value;
+    double at = trim, taken = trim + size.width();
+    for (const LyingPiece& l : on.pieces) {
+        if (!l.pinned || l.key == key) continue;
+        taken += boundsOf(l.shape).width() + on.kerfMm;
+        if (l.at.x + boundsOf(l.shape).width() / 2 <= wanted.x + size.width() / 2)
+            at += boundsOf(l.shape).width() + on.kerfMm;
+    }
+    return {taken <= on.lengthMm - trim + kTouchMm, {at, 0}};
+}
+
+/// The candidates within reach, nearest first, snapped ones before the free one; six of them and that.
+void keepNearest(std::vector<double>& list, double to, double reachMm) {
+    std::erase_if(list, [&](double v) { return std::abs(v - to) > reachMm; });
+    std::sort(list.begin(), list.end(), [&](double a, double b) {
+        return std::pair(a == to, std::abs(a - to)) < std::pair(b == to, std::abs(b - to));
+    });
+    if (list.size() > 6) list.resize(6);
+    if (std::find(list.begin(), list.end(), to) == list.end()) list.push_back(to);
+}
+
 } // namespace
 
 std::vector<double> turnsOf(const CutProblem& problem, const CutPiece& piece) {
@@ -62,17 +86,7 @@ HandPlace placeByHand(const CutProblem& problem, const ProductCut& cut, std::siz
         gap = sheetOf(problem.product).kerf.value;
         trim = sheetOf(problem.product).edgeTrim.value;
     }
-    if (problem.form == StockForm::Lengths) {
-        trim = barOf(problem.product).endTrim.value;
-        double at = trim, taken = trim + size.width();
-        for (const LyingPiece& l : on.pieces) {
-            if (!l.pinned || l.key == key) continue;
-            taken += boundsOf(l.shape).width() + on.kerfMm;
-            if (l.at.x + boundsOf(l.shape).width() / 2 <= wanted.x + size.width() / 2)
-                at += boundsOf(l.shape).width() + on.kerfMm;
-        }
-        return {taken <= on.lengthMm - trim + kTouchMm, {at, 0}};
-    }
+    if (problem.form == StockForm::Lengths) return placeOnBar(problem, on, size, key, wanted);
 
     // A roll has no end: what is put beyond it makes it longer.
     const bool endless = problem.form == StockForm::Roll && !on.rack && on.shape.empty();
@@ -98,17 +112,8 @@ HandPlace placeByHand(const CutProblem& problem, const ProductCut& cut, std::siz
         for (const double y : {b.high.y + gap, b.low.y - gap - size.height(), b.low.y, b.high.y - size.height()})
             ys.push_back(y);
     }
-    // The nearest candidate in each direction, snapped ones before the free one.
-    const auto near = [&](std::vector<double>& list, double to) {
-        std::erase_if(list, [&](double v) { return std::abs(v - to) > reachMm; });
-        std::sort(list.begin(), list.end(), [&](double a, double b) {
-            return std::pair(a == to, std::abs(a - to)) < std::pair(b == to, std::abs(b - to));
-        });
-        if (list.size() > 6) list.resize(6);
-        if (std::find(list.begin(), list.end(), to) == list.end()) list.push_back(to);
-    };
-    near(xs, wanted.x);
-    near(ys, wanted.y);
+    keepNearest(xs, wanted.x, reachMm);
+    keepNearest(ys, wanted.y, reachMm);
     HandPlace best{false, wanted};
     double bestDistance = 0;
     for (const double x : xs)

@@ -91,6 +91,35 @@ bool isSeen(const Purchase& p) {
     return family && family->laid.lotShows && !p.serves;
 }
 
+/// Every way to buy what a line asks for: as it is listed, and by the offers that can serve it. An offer in a currency
+/// without a rate is told.
+std::vector<Chosen> waysOf(const Job& job, const Purchase& p, const Sought& m, std::vector<Remark>& told) {
+    std::vector<Chosen> ways;
+    if (p.packPrice && p.packPrice->currency == job.currency)
+        ways.push_back({m.own, *p.packPrice, p.supplier, 0, true});
+    if (p.size.empty()) // other sizes of stock are those that the person named
+        for (const Offer& o : job.prices.offers) {
+            if (o.product != p.product || o.state != OfferState::Sold) continue;
+            const auto price = priceOf(o, job.currency, job.prices);
+            if (!price) {
+                const Product* sold = job.catalogue.find(o.product);
+                told.push_back({Severity::Warning,
+                                {"", Part::Product},
+                                RemarkKind::RateMissing,
+                                {{"currency", o.price.currency.name()},
+                                 {"product", sold ? sold->name : o.product},
+                                 {"supplier", o.supplier}},
+                                {}});
+                continue;
+            }
+            const Family* family = familyOf(p.family);
+            const bool cut = stockFormOf(p.family).has_value() && !(family && family->laid.unitsBySetOut);
+            if (cut && o.size > 0 && !m.metres) continue; // another size is cut otherwise: it is stock of its own
+            ways.push_back({o.size > 0 && !m.metres ? o.size : m.own, *price, o.supplier, 0, false});
+        }
+    return ways;
+}
+
 } // namespace
 
 void chooseOffers(const Job& job, PurchaseStage& plan) {
@@ -125,29 +154,7 @@ void chooseOffers(const Job& job, PurchaseStage& plan) {
         asked.push_back(-1);
         if (p.packs == 0 || m.need <= 0) continue;
         const int place = static_cast<int>(request.needs.size());
-        std::vector<Chosen> ways;
-        if (p.packPrice && p.packPrice->currency == job.currency)
-            ways.push_back({m.own, *p.packPrice, p.supplier, 0, true});
-        if (p.size.empty()) // other sizes of stock are those that the person named
-            for (const Offer& o : job.prices.offers) {
-                if (o.product != p.product || o.state != OfferState::Sold) continue;
-                const auto price = priceOf(o, job.currency, job.prices);
-                if (!price) {
-                    const Product* sold = job.catalogue.find(o.product);
-                    plan.bought.push_back({Severity::Warning,
-                                           {"", Part::Product},
-                                           RemarkKind::RateMissing,
-                                           {{"currency", o.price.currency.name()},
-                                            {"product", sold ? sold->name : o.product},
-                                            {"supplier", o.supplier}},
-                                           {}});
-                    continue;
-                }
-                const Family* family = familyOf(p.family);
-                const bool cut = stockFormOf(p.family).has_value() && !(family && family->laid.unitsBySetOut);
-                if (cut && o.size > 0 && !m.metres) continue; // another size is cut otherwise: it is stock of its own
-                ways.push_back({o.size > 0 && !m.metres ? o.size : m.own, *price, o.supplier, 0, false});
-            }
+        std::vector<Chosen> ways = waysOf(job, p, m, plan.bought);
         if (ways.empty()) continue;
         asked.back() = place;
         request.needs.push_back(m.metres ? 1 : m.need);

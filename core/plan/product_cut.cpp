@@ -180,109 +180,122 @@ ProductCut Cutting::planned(const Effort& effort, const std::function<void(const
     return result_;
 }
 
-ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
-    LengthsProblem problem;
-    problem.kerfMm = kerf();
-    problem.endTrimMm = barOf(p_.product).endTrim.value;
-    std::vector<Kind> kinds;
-    std::vector<double> price;
-    // What is pinned to a bar is cut first; the rest of that bar is stock of its own that costs no more.
-    const auto restOf = [&](const Pinned& item) {
-        double rest = stock_[item.stock].lengthMm;
-        for (const LyingPiece& l : item.pieces) rest -= piece(l.piece).lengthMm() + problem.kerfMm;
-        return rest;
-    };
-    std::vector<std::size_t> restItem; // of each further stock: place in pinned_
-    const auto build = [&] {
-        // Pins that overfill their bar are let go.
-        for (std::size_t i = pinned_.size(); i-- > 0;)
-            if (restOf(pinned_[i]) + problem.kerfMm < 2 * problem.endTrimMm - 1e-6)
-                pinOut({CuttingFault::LockedDoesNotFit}, i);
-        price = prices();
-        problem.stock.clear();
-        problem.pieces.clear();
-        restItem.clear();
-        for (std::size_t s = 0; s < stock_.size(); ++s) {
-            std::optional<int> count = stock_[s].count;
-            for (const Pinned& item : pinned_)
-                if (item.stock == s && count) count = std::max(0, *count - 1);
-            problem.stock.push_back({stock_[s].lengthMm, price[s], count});
-        }
-        for (std::size_t i = 0; i < pinned_.size(); ++i)
-            if (const double rest = restOf(pinned_[i]); rest > 2 * problem.endTrimMm + 1) {
-                problem.stock.push_back({rest, 0, 1});
-                restItem.push_back(i);
-            }
-        kinds = this->kinds([](const CutPiece& a, const CutPiece& b) { return a.lengthMm() == b.lengthMm(); }, false);
-        for (const Kind& kind : kinds)
-            problem.pieces.push_back({piece(kind.members.front()).lengthMm(), int(kind.members.size())});
-        return open_.empty() ? CuttingFaults{} : faultsOf(problem);
-    };
-    const bool sound = withoutFaults(
-        build, [&](const CuttingFaultAt& f) { return pieceOut(f, kinds); },
-        [&](const CuttingFaultAt& f) { return stockOut(f, f.index); }, [](const CuttingFaultAt&) { return false; },
-        result_.troubles);
+class Cutting::LengthsCut {
+public:
+    explicit LengthsCut(Cutting& cutting) : c_(cutting) {
+        problem.kerfMm = c_.kerf();
+        problem.endTrimMm = barOf(c_.p_.product).endTrim.value;
+    }
 
-    double pinnedPrice = 0;
-    for (const Pinned& item : pinned_) pinnedPrice += price[item.stock];
-    const auto answerOf = [&](const LengthsPlan& plan) {
-        ProductCut answer = result_;
-        std::vector<std::size_t> next(kinds.size(), 0);
-        const auto take = [&](std::size_t kind) { return kinds[kind].members[next[kind]++]; };
-        const auto fill = [&](CutItem& item, double& at, const std::vector<std::size_t>& bar) {
-            for (const std::size_t kind : bar) {
-                const int i = take(kind);
-                LyingPiece lies = lyingAt(i, 0, {at, 0});
-                at += piece(i).lengthMm() + problem.kerfMm;
-                item.pieces.push_back(std::move(lies));
-            }
-        };
-        std::vector<std::vector<std::size_t>> onRest(pinned_.size());
+    LengthsProblem problem;
+
+    /// Builds the problem and takes out what cannot be planned. False: nothing can be.
+    bool settle() {
+        return withoutFaults([this] { return build(); },
+                             [this](const CuttingFaultAt& f) { return c_.pieceOut(f, kinds_); },
+                             [this](const CuttingFaultAt& f) { return c_.stockOut(f, f.index); },
+                             [](const CuttingFaultAt&) { return false; }, c_.result_.troubles);
+    }
+
+    [[nodiscard]] ProductCut answerOf(const LengthsPlan& plan) const {
+        ProductCut answer = c_.result_;
+        std::vector<std::size_t> next(kinds_.size(), 0);
+        std::vector<std::vector<std::size_t>> onRest(c_.pinned_.size());
         for (const CutBar& bar : plan.bars)
-            if (bar.stock >= stock_.size()) onRest[restItem[bar.stock - stock_.size()]] = bar.pieces;
-        for (std::size_t i = 0; i < pinned_.size(); ++i) {
-            CutItem item = itemOf(pinned_[i].stock);
+            if (bar.stock >= c_.stock_.size()) onRest[restItem_[bar.stock - c_.stock_.size()]] = bar.pieces;
+        for (std::size_t i = 0; i < c_.pinned_.size(); ++i) {
+            CutItem item = c_.itemOf(c_.pinned_[i].stock);
             double at = problem.endTrimMm;
-            std::vector<LyingPiece> pins = pinned_[i].pieces;
+            std::vector<LyingPiece> pins = c_.pinned_[i].pieces;
             std::stable_sort(pins.begin(), pins.end(),
                              [](const LyingPiece& a, const LyingPiece& b) { return a.at.x < b.at.x; });
-            for (LyingPiece& pin : pins) {
-                LyingPiece lies = lyingAt(pin.piece, 0, {at, 0});
-                lies.pinned = true;
-                at += piece(pin.piece).lengthMm() + problem.kerfMm;
-                item.pieces.push_back(std::move(lies));
-            }
-            fill(item, at, onRest[i]);
+            for (LyingPiece& pin : pins) put(item, at, pin.piece).pinned = true;
+            fill(item, at, onRest[i], next);
             answer.items.push_back(std::move(item));
         }
         for (const CutBar& bar : plan.bars) {
-            if (bar.stock >= stock_.size()) continue;
-            CutItem item = itemOf(bar.stock);
+            if (bar.stock >= c_.stock_.size()) continue;
+            CutItem item = c_.itemOf(bar.stock);
             double at = problem.endTrimMm;
-            fill(item, at, bar.pieces);
+            fill(item, at, bar.pieces, next);
             answer.items.push_back(std::move(item));
         }
-        for (const std::size_t kind : plan.unplaced) answer.unplaced.push_back(take(kind));
+        for (const std::size_t kind : plan.unplaced) answer.unplaced.push_back(kinds_[kind].members[next[kind]++]);
         if (plan.lowerBoundCost > 0 || plan.proven) {
-            tellBound(answer, plan.lowerBoundCost + pinnedPrice);
+            double pinnedPrice = 0;
+            for (const Pinned& item : c_.pinned_) pinnedPrice += price_[item.stock];
+            c_.tellBound(answer, plan.lowerBoundCost + pinnedPrice);
             answer.proven = plan.proven && plan.unplaced.empty();
         }
         return answer;
-    };
+    }
+
+private:
+    /// What is pinned to a bar is cut first; the rest of that bar is stock of its own that costs no more.
+    [[nodiscard]] double restOf(const Pinned& item) const {
+        double rest = c_.stock_[item.stock].lengthMm;
+        for (const LyingPiece& l : item.pieces) rest -= c_.piece(l.piece).lengthMm() + problem.kerfMm;
+        return rest;
+    }
+
+    CuttingFaults build() {
+        // Pins that overfill their bar are let go.
+        for (std::size_t i = c_.pinned_.size(); i-- > 0;)
+            if (restOf(c_.pinned_[i]) + problem.kerfMm < 2 * problem.endTrimMm - 1e-6)
+                c_.pinOut({CuttingFault::LockedDoesNotFit}, i);
+        price_ = c_.prices();
+        problem.stock.clear();
+        problem.pieces.clear();
+        restItem_.clear();
+        for (std::size_t s = 0; s < c_.stock_.size(); ++s) {
+            std::optional<int> count = c_.stock_[s].count;
+            for (const Pinned& item : c_.pinned_)
+                if (item.stock == s && count) count = std::max(0, *count - 1);
+            problem.stock.push_back({c_.stock_[s].lengthMm, price_[s], count});
+        }
+        for (std::size_t i = 0; i < c_.pinned_.size(); ++i)
+            if (const double rest = restOf(c_.pinned_[i]); rest > 2 * problem.endTrimMm + 1) {
+                problem.stock.push_back({rest, 0, 1});
+                restItem_.push_back(i);
+            }
+        kinds_ = c_.kinds([](const CutPiece& a, const CutPiece& b) { return a.lengthMm() == b.lengthMm(); }, false);
+        for (const Kind& kind : kinds_)
+            problem.pieces.push_back({c_.piece(kind.members.front()).lengthMm(), int(kind.members.size())});
+        return c_.open_.empty() ? CuttingFaults{} : faultsOf(problem);
+    }
+
+    LyingPiece& put(CutItem& item, double& at, int piece) const {
+        item.pieces.push_back(c_.lyingAt(piece, 0, {at, 0}));
+        at += c_.piece(piece).lengthMm() + problem.kerfMm;
+        return item.pieces.back();
+    }
+    /// @param next  of each kind, how many are handed out
+    void fill(CutItem& item, double& at, const std::vector<std::size_t>& bar, std::vector<std::size_t>& next) const {
+        for (const std::size_t kind : bar) put(item, at, kinds_[kind].members[next[kind]++]);
+    }
+
+    Cutting& c_;
+    std::vector<Kind> kinds_;
+    std::vector<double> price_;
+    std::vector<std::size_t> restItem_; ///< of each further stock: place among the pinned items
+};
+
+ProductCut Cutting::lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {
+    LengthsCut cut(*this);
+    const bool sound = cut.settle();
     if (!sound || open_.empty()) {
         LengthsPlan nothing;
         nothing.proven = sound;
-        ProductCut answer = answerOf(nothing);
+        ProductCut answer = cut.answerOf(nothing);
         if (!sound) answer.unplaced = open_;
         return answer;
     }
-    LengthsPlan plan = cutLengths(problem, effort, [&](const LengthsPlan& better) {
+    return cut.answerOf(cutLengths(cut.problem, effort, [&](const LengthsPlan& better) {
         if (!progress) return;
-        ProductCut answer = answerOf(better);
+        ProductCut answer = cut.answerOf(better);
         finish(answer);
         progress(answer);
-    });
-    return answerOf(plan);
+    }));
 }
 
 ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress) {

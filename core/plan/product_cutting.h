@@ -37,6 +37,8 @@ private:
     struct Kind {
         std::vector<int> members; ///< pieces that are the same to the engine
     };
+    class RollLayout; ///< the problem of a roll, and its answers (product_cut_roll.cpp)
+    class LengthsCut; ///< the same of bars (product_cut.cpp)
     struct Pinned {
         std::size_t stock; ///< place in stock_
         std::vector<LyingPiece> pieces;

@@ -71,6 +71,56 @@ std::string sizeOf(const CutItem& item, StockForm form) {
 }
 
 /// What the cutting of one product buys: a line for each size of its stock.
+/// Counts one item of stock that is bought to be cut.
+void countItem(const ProductCut& cut, const CutItem& item, const Product& product, const TrimLength& bar, Purchase& p) {
+    p.product = product.id;
+    p.stock = item.stock;
+    if (!item.stock.empty()) p.size = item.name.empty() ? sizeOf(item, cut.form) : item.name;
+    p.family = product.family;
+    p.quantity = productFamily(product.family)->quantity;
+    p.unitsPerPack = perPackOf(product);
+    for (const LeftRectangle& left : item.left) {
+        ++p.offcuts;
+        if (left.widthMm * left.heightMm <= areaOf(p.offcutLength, p.offcutWidth).value * 1e6) continue;
+        p.offcutLength = {left.widthMm};
+        p.offcutWidth = {left.heightMm};
+    }
+    ++p.unitsNeeded;
+    p.packs = (p.unitsNeeded + p.unitsPerPack - 1) / p.unitsPerPack;
+    p.packPrice = perPackOf(product) > 1 ? product.packPrice : item.price;
+    if (bar.length.value > 0) p.boughtMass = p.boughtMass + Kg{bar.mass.value * item.lengthMm / bar.length.value};
+    const M2 area{item.lengthMm * item.widthMm / 1e6};
+    p.boughtArea = p.boughtArea + area;
+    p.consumedArea = p.consumedArea + area;
+    if (cut.form == StockForm::Roll) {
+        p.lengthNeeded = p.lengthNeeded + Mm{item.lengthMm};
+        p.packs = p.unitsNeeded = 1;
+    }
+}
+
+/// Two sizes of one name are told apart by their size.
+void tellApart(const ProductCut& cut, std::map<std::string, Purchase>& bySize) {
+    for (auto& [stock, p] : bySize) {
+        const auto alike = std::count_if(bySize.begin(), bySize.end(),
+                                         [&, size = p.size](const auto& e) { return e.second.size == size; });
+        const auto item = std::find_if(cut.items.begin(), cut.items.end(),
+                                       [&, id = stock](const CutItem& i) { return i.stock == id && !i.rack; });
+        if (alike > 1 && !p.size.empty() && item != cut.items.end()) p.size += " " + sizeOf(*item, cut.form);
+    }
+}
+
+/// Adds a line, or to the line of the same product and stock.
+void addLine(const Purchase& p, Purchases& purchases) {
+    const auto same = std::find_if(purchases.begin(), purchases.end(),
+                                   [&](const Purchase& q) { return q.product == p.product && q.stock == p.stock; });
+    if (same == purchases.end())
+        purchases.push_back(p);
+    else if (p.packs == 0) // of what the set-outs buy, more is cut from the rack
+        same->laidMass = same->laidMass + p.laidMass;
+    else
+        *same = boughtTogether(*same, p);
+}
+
 void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& product, const Currency& currency,
             Purchases& purchases) {
     std::map<std::string, Purchase> bySize;           // by id of the stock
@@ -91,30 +141,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
                 besides += bar.length.value > 0 ? boundsOf(l.shape).width() : areaMm2(l.shape);
         }
         if (item.rack || item.decided) continue;
-        Purchase& p = bySize[item.stock];
-        p.product = product.id;
-        p.stock = item.stock;
-        if (!item.stock.empty()) p.size = item.name.empty() ? sizeOf(item, cut.form) : item.name;
-        p.family = product.family;
-        p.quantity = productFamily(product.family)->quantity;
-        p.unitsPerPack = perPackOf(product);
-        for (const LeftRectangle& left : item.left) {
-            ++p.offcuts;
-            if (left.widthMm * left.heightMm <= areaOf(p.offcutLength, p.offcutWidth).value * 1e6) continue;
-            p.offcutLength = {left.widthMm};
-            p.offcutWidth = {left.heightMm};
-        }
-        ++p.unitsNeeded;
-        p.packs = (p.unitsNeeded + p.unitsPerPack - 1) / p.unitsPerPack;
-        p.packPrice = perPackOf(product) > 1 ? product.packPrice : item.price;
-        if (bar.length.value > 0) p.boughtMass = p.boughtMass + Kg{bar.mass.value * item.lengthMm / bar.length.value};
-        const M2 area{item.lengthMm * item.widthMm / 1e6};
-        p.boughtArea = p.boughtArea + area;
-        p.consumedArea = p.consumedArea + area;
-        if (cut.form == StockForm::Roll) {
-            p.lengthNeeded = p.lengthNeeded + Mm{item.lengthMm};
-            p.packs = p.unitsNeeded = 1;
-        }
+        countItem(cut, item, product, bar, bySize[item.stock]);
     }
     if (bySize.empty() && used > 0) { // all of it comes off the rack: a line that costs nothing
         Purchase& p = bySize[{}];
@@ -128,14 +155,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
     const double perM2 = massPerM2Of(product);
     mass += bar.length.value > 0 ? besides / bar.length.value * bar.mass.value : besides / 1e6 * perM2;
     laid += bar.length.value > 0 ? besides * bar.width.value / 1e6 : besides / 1e6;
-    // Two of one name are told apart by their size.
-    for (auto& [stock, p] : bySize) {
-        const auto alike = std::count_if(bySize.begin(), bySize.end(),
-                                         [&, size = p.size](const auto& e) { return e.second.size == size; });
-        const auto item = std::find_if(cut.items.begin(), cut.items.end(),
-                                       [&, id = stock](const CutItem& i) { return i.stock == id && !i.rack; });
-        if (alike > 1 && !p.size.empty() && item != cut.items.end()) p.size += " " + sizeOf(*item, cut.form);
-    }
+    tellApart(cut, bySize);
     double bought = 0; // of all its sizes, in m2
     for (const auto& [stock, p] : bySize) bought += p.boughtArea.value;
     bool first = true;
@@ -152,14 +172,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
                                  p.packPrice->currency}
                          : *p.packPrice * p.packs;
         first = false;
-        const auto same = std::find_if(purchases.begin(), purchases.end(),
-                                       [&](const Purchase& q) { return q.product == p.product && q.stock == p.stock; });
-        if (same == purchases.end())
-            purchases.push_back(p);
-        else if (p.packs == 0) // of what the set-outs buy, more is cut from the rack
-            same->laidMass = same->laidMass + p.laidMass;
-        else
-            *same = boughtTogether(*same, p);
+        addLine(p, purchases);
     }
 }
 

@@ -26,6 +26,17 @@ bool overlap(const Run& a, const Run& b) {
     return std::abs(a.row - b.row) == 1 && a.start < b.end() - kLevel && b.start < a.end() - kLevel;
 }
 
+/// Kinds of pieces by length, to a hundredth of a millimetre.
+struct Kinds {
+    std::vector<double> lengths;
+    int of(double length) {
+        for (std::size_t k = 0; k < lengths.size(); ++k)
+            if (std::abs(lengths[k] - length) < 0.01) return static_cast<int>(k);
+        lengths.push_back(length);
+        return static_cast<int>(lengths.size()) - 1;
+    }
+};
+
 class JointPlanner {
 public:
     JointPlanner(const std::vector<Run>& runs, const JointRules& rules, const std::stop_token& stop)
@@ -224,6 +235,15 @@ private:
         std::vector<int> times;
     };
 
+    /// A run laid in one of its ways, and the pieces that takes, by kind.
+    struct Choice {
+        std::size_t run, option;
+        std::vector<int> pieces;
+    };
+    std::vector<Choice> choicesOf(Kinds& kinds) const;
+    std::vector<Pattern> patternsOf(const Kinds& kinds) const;
+    void addRows(glp_prob* lp, const Kinds& kinds, const std::vector<Pattern>& patterns,
+                 const std::vector<Choice>& choices) const;
     void exact();
     void count() {
         for (std::size_t i = 0; i < runs_.size(); ++i) {
@@ -244,17 +264,6 @@ private:
     bool clean_ = false;
 };
 
-/// Kinds of pieces by length, to a hundredth of a millimetre.
-struct Kinds {
-    std::vector<double> lengths;
-    int of(double length) {
-        for (std::size_t k = 0; k < lengths.size(); ++k)
-            if (std::abs(lengths[k] - length) < 0.01) return static_cast<int>(k);
-        lengths.push_back(length);
-        return static_cast<int>(lengths.size()) - 1;
-    }
-};
-
 struct BranchLimit {
     int left;
     const std::stop_token* stop;
@@ -266,12 +275,7 @@ void onBranch(glp_tree* tree, void* info) {
         glp_ios_terminate(tree);
 }
 
-void JointPlanner::exact() {
-    Kinds kinds;
-    struct Choice {
-        std::size_t run, option;
-        std::vector<int> pieces;
-    };
+std::vector<JointPlanner::Choice> JointPlanner::choicesOf(Kinds& kinds) const {
     std::vector<Choice> choices;
     for (std::size_t i = 0; i < runs_.size(); ++i)
         for (std::size_t o = 0; o < options_[i].size(); ++o) {
@@ -281,6 +285,11 @@ void JointPlanner::exact() {
             for (const double l : lengths) c.pieces.push_back(kinds.of(l));
             choices.push_back(std::move(c));
         }
+    return choices;
+}
+
+/// All ways to fill a stock length to which nothing more can be added; empty if there are too many.
+std::vector<JointPlanner::Pattern> JointPlanner::patternsOf(const Kinds& kinds) const {
     std::vector<Pattern> patterns;
     std::vector<int> times(kinds.lengths.size(), 0);
     bool tooMany = false;
@@ -306,18 +315,15 @@ void JointPlanner::exact() {
         };
         fill(0, stock.length.value + rules_.kerf);
     }
-    if (tooMany || patterns.empty() || choices.size() > 1500) return;
+    if (tooMany) patterns.clear();
+    return patterns;
+}
 
-    const std::unique_ptr<glp_prob, decltype(&glp_delete_prob)> lp(glp_create_prob(), glp_delete_prob);
-    glp_set_obj_dir(lp.get(), GLP_MIN);
+/// The rows of the programme: each kind of piece is cut as often as it is wanted, each run laid in one way, and
+/// neighbouring rows keep their joints apart. Columns: patterns, then choices.
+void JointPlanner::addRows(glp_prob* lp, const Kinds& kinds, const std::vector<Pattern>& patterns,
+                           const std::vector<Choice>& choices) const {
     const int nPatterns = static_cast<int>(patterns.size()), nChoices = static_cast<int>(choices.size());
-    glp_add_cols(lp.get(), nPatterns + nChoices);
-    for (int p = 0; p < nPatterns; ++p) {
-        glp_set_col_bnds(lp.get(), p + 1, GLP_LO, 0, 0);
-        glp_set_col_kind(lp.get(), p + 1, GLP_IV);
-        glp_set_obj_coef(lp.get(), p + 1, static_cast<double>(patterns[static_cast<std::size_t>(p)].cost));
-    }
-    for (int c = 0; c < nChoices; ++c) glp_set_col_kind(lp.get(), nPatterns + c + 1, GLP_BV);
     std::vector<int> row(1), column(1);
     std::vector<double> value(1);
     const auto put = [&](int r, int c, double v) {
@@ -326,10 +332,10 @@ void JointPlanner::exact() {
         value.push_back(v);
     };
     // Each kind of piece is cut as often as it is wanted.
-    int rowCount = glp_add_rows(lp.get(), static_cast<int>(kinds.lengths.size())) - 1;
+    int rowCount = glp_add_rows(lp, static_cast<int>(kinds.lengths.size())) - 1;
     for (std::size_t k = 0; k < kinds.lengths.size(); ++k) {
         const int r = rowCount + static_cast<int>(k) + 1;
-        glp_set_row_bnds(lp.get(), r, GLP_LO, 0, 0);
+        glp_set_row_bnds(lp, r, GLP_LO, 0, 0);
         for (int p = 0; p < nPatterns; ++p)
             if (const int n = patterns[static_cast<std::size_t>(p)].times[k]) put(r, p + 1, n);
         for (int c = 0; c < nChoices; ++c) {
@@ -340,8 +346,8 @@ void JointPlanner::exact() {
     }
     // Each run is laid in one way.
     for (std::size_t i = 0; i < runs_.size(); ++i) {
-        const int r = glp_add_rows(lp.get(), 1);
-        glp_set_row_bnds(lp.get(), r, GLP_FX, 1, 1);
+        const int r = glp_add_rows(lp, 1);
+        glp_set_row_bnds(lp, r, GLP_FX, 1, 1);
         for (int c = 0; c < nChoices; ++c)
             if (choices[static_cast<std::size_t>(c)].run == i) put(r, nPatterns + c + 1, 1);
     }
@@ -352,12 +358,30 @@ void JointPlanner::exact() {
             if (!overlap(runs_[one.run], runs_[other.run]) ||
                 clashes(options_[one.run][one.option], options_[other.run][other.option]) == 0)
                 continue;
-            const int r = glp_add_rows(lp.get(), 1);
-            glp_set_row_bnds(lp.get(), r, GLP_UP, 0, 1);
+            const int r = glp_add_rows(lp, 1);
+            glp_set_row_bnds(lp, r, GLP_UP, 0, 1);
             put(r, nPatterns + a + 1, 1);
             put(r, nPatterns + b + 1, 1);
         }
-    glp_load_matrix(lp.get(), static_cast<int>(row.size()) - 1, row.data(), column.data(), value.data());
+    glp_load_matrix(lp, static_cast<int>(row.size()) - 1, row.data(), column.data(), value.data());
+}
+
+void JointPlanner::exact() {
+    Kinds kinds;
+    const std::vector<Choice> choices = choicesOf(kinds);
+    const std::vector<Pattern> patterns = patternsOf(kinds);
+    if (patterns.empty() || choices.size() > 1500) return;
+    const std::unique_ptr<glp_prob, decltype(&glp_delete_prob)> lp(glp_create_prob(), glp_delete_prob);
+    glp_set_obj_dir(lp.get(), GLP_MIN);
+    const int nPatterns = static_cast<int>(patterns.size()), nChoices = static_cast<int>(choices.size());
+    glp_add_cols(lp.get(), nPatterns + nChoices);
+    for (int p = 0; p < nPatterns; ++p) {
+        glp_set_col_bnds(lp.get(), p + 1, GLP_LO, 0, 0);
+        glp_set_col_kind(lp.get(), p + 1, GLP_IV);
+        glp_set_obj_coef(lp.get(), p + 1, static_cast<double>(patterns[static_cast<std::size_t>(p)].cost));
+    }
+    for (int c = 0; c < nChoices; ++c) glp_set_col_kind(lp.get(), nPatterns + c + 1, GLP_BV);
+    addRows(lp.get(), kinds, patterns, choices);
     glp_smcp simplex;
     glp_init_smcp(&simplex);
     simplex.msg_lev = GLP_MSG_OFF;

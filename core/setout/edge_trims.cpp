@@ -179,6 +179,41 @@ private:
         return chains;
     }
 
+    /// What runs along a chain of an edge; nothing where nothing closes it.
+    std::optional<TrimRun> runAlong(const TrimSurface& s, const Chain& chain, const Edge& edge,
+                                    const TrimSurface* there) {
+        const auto meeting = meetingOf(*s.surface, edge, there ? there->surface : nullptr);
+        if (!meeting) return std::nullopt;
+        const Hardness beyond = there ? there->hardness : Hardness::Bare;
+        if (s.hardness == Hardness::Bare && beyond == Hardness::Bare) return std::nullopt;
+        std::optional<Profile> profile = profileFor(*meeting, s.hardness, beyond);
+        std::string product;
+        // What is said of the edge goes before what is said of the surface, and that before the table.
+        std::string said = !edge.trim.empty() ? edge.trim : s.trim;
+        if (said.empty() && there && !there->trim.empty()) said = there->trim;
+        if (said == kNoTrim) return std::nullopt;
+        if (const Product* p = said.empty() ? nullptr : productOf(said)) {
+            profile = trimOf(*p).profile;
+            product = p->id;
+        }
+        if (!profile) return std::nullopt;
+        if (product.empty()) {
+            if (const Product* p = productOf(*profile))
+                product = p->id;
+            else
+                miss(*profile, s.surface->id);
+        }
+        TrimRun run;
+        run.surface = s.surface->id;
+        run.side = chain.side;
+        run.neighbour = there ? there->surface->id : std::string();
+        run.meeting = *meeting;
+        run.profile = *profile;
+        run.product = product;
+        run.overruled = !edge.trim.empty();
+        return run;
+    }
+
     void follow(std::size_t i) {
         const TrimSurface& s = surfaces_[i];
         std::vector<int> runAtEnd; // of each chain: the run that reaches its last point, and its first
@@ -193,42 +228,15 @@ private:
             const int other = edge.kind == EdgeKind::Meets ? find(edge.surface) : -1;
             const TrimSurface* there = other >= 0 ? &surfaces_[static_cast<std::size_t>(other)] : nullptr;
             if (there && there->measured && there->measured->measured() && owns(there, &s)) continue;
-            const auto meeting = meetingOf(*s.surface, edge, there ? there->surface : nullptr);
-            if (!meeting) continue;
-            const Hardness beyond = there ? there->hardness : Hardness::Bare;
-            if (s.hardness == Hardness::Bare && beyond == Hardness::Bare) continue;
-            std::optional<Profile> profile = profileFor(*meeting, s.hardness, beyond);
-            std::string product;
-            // What is said of the edge goes before what is said of the surface, and that before the table.
-            std::string said = !edge.trim.empty() ? edge.trim : s.trim;
-            if (said.empty() && there && !there->trim.empty()) said = there->trim;
-            if (said == kNoTrim) continue;
-            if (const Product* p = said.empty() ? nullptr : productOf(said)) {
-                profile = trimOf(*p).profile;
-                product = p->id;
-            }
-            if (!profile) continue;
-            if (product.empty()) {
-                if (const Product* p = productOf(*profile))
-                    product = p->id;
-                else
-                    miss(*profile, s.surface->id);
-            }
-            TrimRun run;
-            run.surface = s.surface->id;
-            run.side = chain.side;
-            run.neighbour = there ? there->surface->id : std::string();
-            run.meeting = *meeting;
-            run.profile = *profile;
-            run.product = product;
-            run.overruled = !edge.trim.empty();
+            const std::optional<TrimRun> run = runAlong(s, chain, edge, there);
+            if (!run) continue;
             const double whole = westrum::lengthOf(chain.path);
             double at = 0;
             const std::string side = chain.side >= 0 ? edgeName(chain.side) : "n" + std::to_string(++notches_);
             int& part = parts[side]; // a notch parts a side into several chains
             const auto add = [&](double from, double to) {
                 if (to - from < kLeastRun) return;
-                TrimRun r = run;
+                TrimRun r = *run;
                 r.path = from <= 0 && to >= whole ? chain.path : partOf(chain.path, from, to);
                 r.length = {to - from};
                 ++part;

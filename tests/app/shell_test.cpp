@@ -325,6 +325,34 @@ private slots:
         QVERIFY(before != closing->grab().toImage());
     }
 
+    void whatToMeasureAgainIsTriedWhenAsked() {
+        Bench b(jobWith(test::rectangle(2000, 800), plankProduct(1000, 200, 9, 4000), {{"gap", 0}}));
+        push(b.document, addSurface(b.document, [] {
+                 Surface wall;
+                 wall.id = wall.name = "wall";
+                 wall.kind = SurfaceKind::LeftWall;
+                 wall.measurement = test::rectangle(2000, 1000);
+                 return wall;
+             }()));
+        push(b.document, meetSides(b.document, "floor", 2, "wall", 0));
+        QVERIFY(settlePlan(b.document));
+        b.document.setCurrentSurface("wall");
+        b.go(MainWindow::Measure);
+        QVERIFY(b.click("groupVan"));
+        auto* closing = b.window->findChild<VanClosing*>();
+        QVERIFY(b.click("measureAgain"));
+        QVERIFY(QTest::qWaitFor([&] { return closing->found() == 1; }, 20000));
+        // Pressed, the reading takes the keys on its own surface.
+        QTest::mouseClick(closing, Qt::LeftButton, {}, closing->firstFound().toPoint());
+        QVERIFY(QTest::qWaitFor([&] { return !b.window->measurePage().bench().currentKey().isEmpty(); }));
+        QCOMPARE(b.document.currentSurface(), std::string("floor"));
+        // Another reading: what was found is of another job and goes.
+        push(b.document, takeReading(b.document, "floor", "AB", Reading{{}, {2010}}));
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(b.click("groupVan"));
+        QCOMPARE(closing->found(), 0);
+    }
+
     void aCopyHasAllOptionsAndANewOneNothingOfTheOld() {
         Bench b(demoJob());
         const FinishOptions options = b.document.job().options("bulkhead");

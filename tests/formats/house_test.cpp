@@ -92,6 +92,39 @@ private slots:
             }
     }
 
+    /// No function is longer than 80 lines unless it is a table: one sentence, or one name, for each kind of a thing.
+    void functionsStayShort() {
+        static const QRegularExpression begins(QStringLiteral("^( {0,4})(?! )[A-Za-z_~].*\\("));
+        static const QRegularExpression noFunction(
+            QStringLiteral("^\\s*(namespace|class|struct|enum|switch|if|for|while|static_assert|walk\\.)\\b"));
+        static const QRegularExpression table(QStringLiteral(
+            "^(QString (stepBody|finishSentence|sentence)|std::vector<std::string_view> translatableFieldNames)\\("));
+        int found = 0;
+        for (const char* room : {"core", "formats", "app", "cli", "devices"})
+            for (const QString& path : sources(QString::fromLatin1(room))) {
+                QFile file(path);
+                QVERIFY(file.open(QIODevice::ReadOnly));
+                const QStringList lines = QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'));
+                for (qsizetype i = 0; i < lines.size(); ++i) {
+                    const auto match = begins.match(lines[i]);
+                    if (!match.hasMatch() || noFunction.match(lines[i]).hasMatch()) continue;
+                    qsizetype open = i;
+                    while (open < lines.size() && open < i + 12 && !lines[open].endsWith(QLatin1Char('{')) &&
+                           !lines[open].endsWith(QLatin1Char(';')) && !lines[open].endsWith(QLatin1Char('}')))
+                        ++open;
+                    if (open >= lines.size() || !lines[open].endsWith(QLatin1Char('{'))) continue;
+                    qsizetype end = open + 1;
+                    while (end < lines.size() && !lines[end].startsWith(match.captured(1) + QLatin1Char('}'))) ++end;
+                    ++found;
+                    QVERIFY2(end - i < 80 || table.match(lines[i]).hasMatch() ||
+                                 lines[i].contains(QLatin1String("std::visit")),
+                             qPrintable(QStringLiteral("%1:%2: %3 lines").arg(path).arg(i + 1).arg(end - i + 1)));
+                    i = open;
+                }
+            }
+        QVERIFY(found > 1000); // it does see them
+    }
+
     void roomsDoNotReachUpwards() {
         for (const QString& path : sources(QStringLiteral("formats")))
             for (const QString& include : includesOf(path))

@@ -154,27 +154,22 @@ void SectionBench::takeInHand(int layer) {
     update();
 }
 
-void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) const {
+void SectionBench::paintMaterials(QPainter& p, const std::string& id, bool partner,
+                                  const std::vector<Slab>& slabs) const {
     const Theme& t = Theme::now();
-    const Figures f = figuresFor(document_.job(), decimalMark_);
-    const Job& job = document_.job();
-    const SurfacePlan* plan = document_.plan()->surface(id);
-    if (!plan) return;
     const Lie lie = lieOf(id);
     const QRectF area = areaOf(partner);
-    const double width = area.width() - kLabelWidth;
-    const std::vector<Slab> slabs = slabsOf(id, partner);
     // The body's metal.
     QPainterPath metal;
     if (lie == Lie::Wall)
         metal.addRect(QRectF(area.left(), area.top(), kMetal, area.height() - 26));
     else
-        metal.addRect(QRectF(area.left(), lie == Lie::Floor ? area.bottom() - kMetal : area.top(), width, kMetal));
+        metal.addRect(QRectF(area.left(), lie == Lie::Floor ? area.bottom() - kMetal : area.top(),
+                             area.width() - kLabelWidth, kMetal));
     paintMetal(p, metal);
     p.setPen(QPen(t.graphite, 1));
     p.setBrush(Qt::NoBrush);
     p.drawPath(metal);
-    const Finish& finish = job.finish(id);
     // Ribs stand in their cavity, battens in their layer, with room between them.
     const auto blocks = [&](const QRectF& box, const auto& paint) {
         for (const double share : {0.0, 0.46, 0.92})
@@ -182,18 +177,12 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
                       ? QRectF(box.left(), box.top() + box.height() * share, box.width(), box.height() * 0.08)
                       : QRectF(box.left() + box.width() * share, box.top(), box.width() * 0.08, box.height()));
     };
-    const auto mark = [&](const QRectF& box) {
-        p.setPen(QPen(t.chalk, 3));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(box.adjusted(1, 1, -1, -1));
-    };
-    const auto productOf = [&](const Slab& s) {
-        return job.catalogue.find(finish.layers[static_cast<std::size_t>(s.layer)].product);
-    };
+    const Finish& finish = document_.job().finish(id);
     for (const bool battens : {false, true})
         for (const Slab& s : slabs) {
             if (s.blocks != battens) continue;
-            const Product* product = productOf(s);
+            const Product* product =
+                document_.job().catalogue.find(finish.layers[static_cast<std::size_t>(s.layer)].product);
             if (!product) {
                 p.setPen(QPen(t.pencil, 1.4, Qt::DashLine));
                 p.setBrush(Qt::NoBrush);
@@ -204,7 +193,10 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
                 blocks(s.box, [&](const QRectF& b) { paintSectionFill(p, b, *product); });
             else
                 paintSectionFill(p, s.box, *product);
-            if (!partner && s.layer == inHand_) mark(s.box);
+            if (partner || s.layer != inHand_) continue;
+            p.setPen(QPen(t.chalk, 3));
+            p.setBrush(Qt::NoBrush);
+            p.drawRect(s.box.adjusted(1, 1, -1, -1));
         }
     if (ribDepthOf(id).value > 0)
         blocks(cavityOf(id, partner), [&](const QRectF& b) {
@@ -215,13 +207,14 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
             p.setBrush(Qt::NoBrush);
             p.drawRect(b);
         });
-    // Names beside the layers, spread so that none covers another, each with a line to its layer.
-    p.setFont(textFont(0.9));
-    const double line = QFontMetricsF(p.font()).height() + 3;
-    const double left = area.left() + width + 44;
+}
+
+/// Heights of the names beside the layers, spread so that none covers another, from the top of the drawing.
+std::vector<double> SectionBench::nameHeights(Lie lie, const QRectF& area, const std::vector<Slab>& slabs,
+                                              double line) {
     std::vector<double> ys;
     for (std::size_t i = 0; i < slabs.size(); ++i) {
-        const std::size_t k = lie == Lie::Floor ? slabs.size() - 1 - i : i; // from the top of the drawing
+        const std::size_t k = lie == Lie::Floor ? slabs.size() - 1 - i : i;
         double y = lie == Lie::Wall ? area.top() + line * (static_cast<double>(i) + 1) : slabs[k].box.center().y();
         if (!ys.empty()) y = std::max(y, ys.back() + line);
         ys.push_back(y);
@@ -231,11 +224,23 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
         ys[i] -= over;
         if (i + 1 < ys.size()) ys[i] = std::min(ys[i], ys[i + 1] - line);
     }
+    return ys;
+}
+
+/// Names and thicknesses beside the layers, each with a line to its layer.
+void SectionBench::paintNames(QPainter& p, const std::string& id, bool partner, const std::vector<Slab>& slabs) const {
+    const Theme& t = Theme::now();
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    const Lie lie = lieOf(id);
+    const QRectF area = areaOf(partner);
+    const double width = area.width() - kLabelWidth, left = area.left() + width + 44;
+    p.setFont(textFont(0.9));
+    const double line = QFontMetricsF(p.font()).height() + 3;
+    const std::vector<double> ys = nameHeights(lie, area, slabs, line);
     for (std::size_t i = 0; i < slabs.size(); ++i) {
-        const std::size_t k = lie == Lie::Floor ? slabs.size() - 1 - i : i;
-        const Slab& s = slabs[k];
-        const Layer& layer = finish.layers[static_cast<std::size_t>(s.layer)];
-        const Product* product = job.catalogue.find(layer.product);
+        const Slab& s = slabs[lie == Lie::Floor ? slabs.size() - 1 - i : i];
+        const Layer& layer = document_.job().finish(id).layers[static_cast<std::size_t>(s.layer)];
+        const Product* product = document_.job().catalogue.find(layer.product);
         QString name = product ? QString::fromStdString(product->name) : tr("not in the catalogue");
         if (layer.bolted) name += tr("  ⌀ bolted");
         const Mm own = product ? thicknessOf(*product) : Mm{0};
@@ -256,45 +261,62 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
         p.drawText(QRectF(left + 94, ys[i] - line / 2, kLabelWidth - 138, line), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetricsF(p.font()).elidedText(name, Qt::ElideRight, kLabelWidth - 138));
     }
-    // Where a layer would be put down.
-    if (!partner && dragged_ >= 0 && !slabs.empty()) {
-        p.setPen(QPen(t.chalk, 3));
-        for (const Slab& s : slabs) {
-            if (!s.box.adjusted(-2000, -0.5, 2000, 0.5).contains(dragAt_) && lie != Lie::Wall) continue;
-            if (lie == Lie::Wall && (dragAt_.x() < s.box.left() || dragAt_.x() > s.box.right())) continue;
-            const bool inwards = lie == Lie::Wall    ? dragAt_.x() > s.box.center().x()
-                                 : lie == Lie::Floor ? dragAt_.y() < s.box.center().y()
-                                                     : dragAt_.y() > s.box.center().y();
-            if (lie == Lie::Wall) {
-                const double x = inwards ? s.box.right() : s.box.left();
-                p.drawLine(QPointF(x, s.box.top()), QPointF(x, s.box.bottom()));
-            } else {
-                const double y = (lie == Lie::Floor) == inwards ? s.box.top() : s.box.bottom();
-                p.drawLine(QPointF(s.box.left(), y), QPointF(s.box.right(), y));
-            }
+}
+
+/// Where a layer that is dragged would be put down.
+void SectionBench::paintDrop(QPainter& p, Lie lie, const std::vector<Slab>& slabs) const {
+    p.setPen(QPen(Theme::now().chalk, 3));
+    for (const Slab& s : slabs) {
+        if (!s.box.adjusted(-2000, -0.5, 2000, 0.5).contains(dragAt_) && lie != Lie::Wall) continue;
+        if (lie == Lie::Wall && (dragAt_.x() < s.box.left() || dragAt_.x() > s.box.right())) continue;
+        const bool inwards = lie == Lie::Wall    ? dragAt_.x() > s.box.center().x()
+                             : lie == Lie::Floor ? dragAt_.y() < s.box.center().y()
+                                                 : dragAt_.y() > s.box.center().y();
+        if (lie == Lie::Wall) {
+            const double x = inwards ? s.box.right() : s.box.left();
+            p.drawLine(QPointF(x, s.box.top()), QPointF(x, s.box.bottom()));
+        } else {
+            const double y = (lie == Lie::Floor) == inwards ? s.box.top() : s.box.bottom();
+            p.drawLine(QPointF(s.box.left(), y), QPointF(s.box.right(), y));
         }
     }
+}
+
+void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) const {
+    const Theme& t = Theme::now();
+    const SurfacePlan* plan = document_.plan()->surface(id);
+    if (!plan) return;
+    const Lie lie = lieOf(id);
+    const QRectF area = areaOf(partner);
+    const double width = area.width() - kLabelWidth;
+    const std::vector<Slab> slabs = slabsOf(id, partner);
+    paintMaterials(p, id, partner, slabs);
     if (slabs.empty()) {
+        p.setFont(textFont(0.9));
         p.setPen(t.muted);
         p.drawText(lie == Lie::Wall ? area.adjusted(kMetal + 12, 0, -kLabelWidth, 0)
                                     : QRectF(area.left(), area.top(), width, area.height()),
                    Qt::AlignCenter | Qt::TextWordWrap,
                    partner ? QString() : tr("Bare metal. Add the first layer below."));
+        return;
     }
+    paintNames(p, id, partner, slabs);
+    if (!partner && dragged_ >= 0) paintDrop(p, lie, slabs);
     // The whole of it.
-    if (!slabs.empty() && lie != Lie::Wall) {
-        const QRectF cavity = cavityOf(id, partner);
-        const double from = lie == Lie::Floor ? cavity.top() : cavity.bottom();
-        double to = from;
-        for (const Slab& s : slabs) to = lie == Lie::Floor ? std::min(to, s.box.top()) : std::max(to, s.box.bottom());
-        paintDimension(p, QPointF(area.left() + width + 24, from), QPointF(area.left() + width + 24, to),
-                       f.fineLength(plan->stack.total, false), t.graphite, true);
-    } else if (!slabs.empty()) {
-        double to = cavityOf(id, partner).right();
+    const QString total = figuresFor(document_.job(), decimalMark_).fineLength(plan->stack.total, false);
+    const QRectF cavity = cavityOf(id, partner);
+    if (lie == Lie::Wall) {
+        double to = cavity.right();
         for (const Slab& s : slabs) to = std::max(to, s.box.right());
-        paintDimension(p, QPointF(cavityOf(id, partner).right(), area.bottom() - 6), QPointF(to, area.bottom() - 6),
-                       f.fineLength(plan->stack.total, false), t.graphite, true);
+        paintDimension(p, QPointF(cavity.right(), area.bottom() - 6), QPointF(to, area.bottom() - 6), total, t.graphite,
+                       true);
+        return;
     }
+    const double from = lie == Lie::Floor ? cavity.top() : cavity.bottom();
+    double to = from;
+    for (const Slab& s : slabs) to = lie == Lie::Floor ? std::min(to, s.box.top()) : std::max(to, s.box.bottom());
+    paintDimension(p, QPointF(area.left() + width + 24, from), QPointF(area.left() + width + 24, to), total, t.graphite,
+                   true);
 }
 
 void SectionBench::paintHeadroom(QPainter& p) const {

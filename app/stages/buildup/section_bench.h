@@ -51,6 +51,10 @@ private:
     [[nodiscard]] QRectF cavityOf(const std::string& surface, bool partner) const;
     [[nodiscard]] double scale() const; ///< pixels to the millimetre across the layers
     [[nodiscard]] std::vector<Slab> slabsOf(const std::string& surface, bool partner) const;
+    void paintMaterials(QPainter& p, const std::string& id, bool partner, const std::vector<Slab>& slabs) const;
+    static std::vector<double> nameHeights(Lie lie, const QRectF& area, const std::vector<Slab>& slabs, double line);
+    void paintNames(QPainter& p, const std::string& id, bool partner, const std::vector<Slab>& slabs) const;
+    void paintDrop(QPainter& p, Lie lie, const std::vector<Slab>& slabs) const;
     void paintStack(QPainter& p, const std::string& surface, bool partner) const;
     void paintHeadroom(QPainter& p) const;
 

@@ -58,28 +58,11 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
       })),
       lot_(new QLineEdit),
       spareAll_(new QPushButton(tr("Spares so that none runs short above"))),
-      risk_(new EntryField([this](const QString& typed) -> QString {
-          QString number = typed;
-          number.remove(QLatin1Char('%'));
-          const auto percent = parseNumber(number.trimmed().toStdString());
-          if (!percent) return sentence(percent.error(), typed);
-          if (percent.value() < 0 || percent.value() > 100) return tr("A chance lies between 0 and 100 %.");
-          push(document_, acceptRisk(document_, percent.value() / 100));
-          return {};
-      })),
+      risk_(new EntryField([this](const QString& typed) { return takeRisk(typed); })),
       askSavings_(new QPushButton(tr("What would save one?"))),
       takeSaving_(new QPushButton(tr("Do it"))),
       savingText_(new QLabel),
-      budget_(new EntryField([this](const QString& typed) -> QString {
-          if (typed.trimmed().isEmpty()) {
-              push(document_, setBudget(document_, {}));
-              return {};
-          }
-          const auto sum = parseMoney(typed.toStdString(), document_.job().currency);
-          if (!sum) return sentence(sum.error(), typed);
-          push(document_, setBudget(document_, sum.value()));
-          return {};
-      })),
+      budget_(new EntryField([this](const QString& typed) { return takeBudget(typed); })),
       budgetText_(new QLabel),
       curve_(new OddsCurve),
       consumables_(new QCheckBox(tr("discs, tape, blades too"))),
@@ -120,6 +103,27 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
     followDocument();
     connect(shares_, &ShareBars::picked, this, &BuyPage::surfacePicked);
     connect(curve_, &OddsCurve::chosen, this, &BuyPage::chooseNumber);
+}
+
+QString BuyPage::takeRisk(const QString& typed) {
+    QString number = typed;
+    number.remove(QLatin1Char('%'));
+    const auto percent = parseNumber(number.trimmed().toStdString());
+    if (!percent) return sentence(percent.error(), typed);
+    if (percent.value() < 0 || percent.value() > 100) return tr("A chance lies between 0 and 100 %.");
+    push(document_, acceptRisk(document_, percent.value() / 100));
+    return {};
+}
+
+QString BuyPage::takeBudget(const QString& typed) {
+    if (typed.trimmed().isEmpty()) {
+        push(document_, setBudget(document_, {}));
+        return {};
+    }
+    const auto sum = parseMoney(typed.toStdString(), document_.job().currency);
+    if (!sum) return sentence(sum.error(), typed);
+    push(document_, setBudget(document_, sum.value()));
+    return {};
 }
 
 void BuyPage::setUpTable() {
@@ -414,28 +418,26 @@ void BuyPage::chooseNumber(int number) {
     push(document_, setSpare(document_, p->product, std::max(0, p->spare + number - bought)));
 }
 
-void BuyPage::refresh() {
-    const Figures f = figures();
-    const auto plan = document_.plan();
-    const Job& job = document_.job();
-    const Totals& t = plan->totals;
-    const bool anything = !plan->purchases.empty();
+/// Mass, prices or the comparison, if one of them is shown in place of the list.
+bool BuyPage::refreshOtherView(const Plan& plan, const Job& job, const Figures& f) {
     if (showMass_->isChecked()) {
         setHeading(tr("What it weighs"), QString::fromStdString(job.name));
         mass_->refresh();
         emit shaded({});
         QString over; // the first that is over, if any
-        for (const Remark& r : plan->remarks)
+        for (const Remark& r : plan.remarks)
             if (over.isEmpty() && (r.kind == RemarkKind::AxleOver || r.kind == RemarkKind::SideOver ||
                                    r.kind == RemarkKind::AllowancePassed))
                 over = sentence(r, f);
-        return say(over, !over.isEmpty());
+        say(over, !over.isEmpty());
+        return true;
     }
     if (showPrices_->isChecked()) {
         setHeading(tr("Prices"), QString::fromStdString(job.name));
         prices_->refresh();
         emit shaded({});
-        return say({});
+        say({});
+        return true;
     }
     if (showCompare_->isChecked()) {
         const bool whole = compare_->ofVan();
@@ -443,31 +445,15 @@ void BuyPage::refresh() {
                    whole ? tr("schemes compared") : tr("options compared"));
         emit shaded({});
         compare_->refresh();
-        return say(compare_->sentence());
+        say(compare_->sentence());
+        return true;
     }
-    setHeading(tr("To buy"), QString::fromStdString(job.name));
-    filling_ = true;
-    model_->setPlan(plan, job.catalogue, f, document_.odds(), job.acceptedRisk, surfaceId(), job.bought);
-    filling_ = false;
-    for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(here_),
-                       actions_, static_cast<QWidget*>(consumables_), static_cast<QWidget*>(hand_),
-                       static_cast<QWidget*>(spareAll_), static_cast<QWidget*>(risk_)})
-        w->setVisible(anything);
-    consumables_->setChecked(job.consumables);
-    risk_->setFigure(f.percent(job.acceptedRisk), f.number(job.acceptedRisk * 100, 1));
-    spareAll_->setEnabled(document_.odds() != nullptr);
-    int hand = -1;
-    for (int i = 0; i < hand_->count(); ++i)
-        if (std::abs(hand_->itemData(i).toDouble() - job.spoilChance) < 1e-6) hand = i;
-    hand_->setCurrentIndex(hand);
-    if (hand < 0) hand_->setPlaceholderText(tr("%1 of cuts spoilt").arg(f.percent(job.spoilChance)));
-    if (!anything) {
-        detail_->hide();
-        emit shaded({});
-        say(tr("Nothing to buy yet: measure the floor and set it out."));
-        return;
-    }
-    sayRisk();
+    return false;
+}
+
+/// The sums below the list: of all, of the budget, of the surface in hand.
+void BuyPage::refreshSums(const Plan& plan, const Job& job, const Figures& f) {
+    const Totals& t = plan.totals;
     total_->setText(
         t.cost ? tr("In all %1  ·  %2 added to the van").arg(f.money(*t.cost), f.mass(t.laidMass))
                : tr("A price is missing, so there is no total  ·  %1 added to the van").arg(f.mass(t.laidMass)));
@@ -485,7 +471,7 @@ void BuyPage::refresh() {
     budgetText_->setText(budget);
     budgetText_->setStyleSheet(over ? QStringLiteral("color: %1;").arg(css(Theme::now().pencil)) : QString());
     QString here;
-    for (const SurfaceCost& c : costBySurface(job, *plan)) {
+    for (const SurfaceCost& c : costBySurface(job, plan)) {
         if (c.surface != surfaceId() || !surface()) continue;
         here = c.cost ? tr("%1 bears %2 of it and carries %3; its lines are in bold.")
                             .arg(QString::fromStdString(surface()->name), f.money(*c.cost), f.mass(c.mass))
@@ -496,10 +482,46 @@ void BuyPage::refresh() {
                     tr("That is %1 a m².")
                         .arg(f.money({std::llround(double(c.cost->minor) / c.area.value), c.cost->currency}));
     }
-    for (const DeliveryPlan& d : plan->deliveries)
+    for (const DeliveryPlan& d : plan.deliveries)
         here += QLatin1Char(' ') +
                 tr("%1 is paid %2 for bringing.").arg(QString::fromStdString(d.supplier), f.money(d.cost));
     here_->setText(here);
+}
+
+void BuyPage::refreshChoices(const Job& job, const Figures& f) {
+    consumables_->setChecked(job.consumables);
+    risk_->setFigure(f.percent(job.acceptedRisk), f.number(job.acceptedRisk * 100, 1));
+    spareAll_->setEnabled(document_.odds() != nullptr);
+    int hand = -1;
+    for (int i = 0; i < hand_->count(); ++i)
+        if (std::abs(hand_->itemData(i).toDouble() - job.spoilChance) < 1e-6) hand = i;
+    hand_->setCurrentIndex(hand);
+    if (hand < 0) hand_->setPlaceholderText(tr("%1 of cuts spoilt").arg(f.percent(job.spoilChance)));
+}
+
+void BuyPage::refresh() {
+    const Figures f = figures();
+    const auto plan = document_.plan();
+    const Job& job = document_.job();
+    const bool anything = !plan->purchases.empty();
+    if (refreshOtherView(*plan, job, f)) return;
+    setHeading(tr("To buy"), QString::fromStdString(job.name));
+    filling_ = true;
+    model_->setPlan(plan, job.catalogue, f, document_.odds(), job.acceptedRisk, surfaceId(), job.bought);
+    filling_ = false;
+    for (QWidget* w : {static_cast<QWidget*>(table_), static_cast<QWidget*>(total_), static_cast<QWidget*>(here_),
+                       actions_, static_cast<QWidget*>(consumables_), static_cast<QWidget*>(hand_),
+                       static_cast<QWidget*>(spareAll_), static_cast<QWidget*>(risk_)})
+        w->setVisible(anything);
+    refreshChoices(job, f);
+    if (!anything) {
+        detail_->hide();
+        emit shaded({});
+        say(tr("Nothing to buy yet: measure the floor and set it out."));
+        return;
+    }
+    sayRisk();
+    refreshSums(*plan, job, f);
     if (!line()) { // the first line that goes to the surface in hand, else the first
         std::size_t at = 0;
         for (std::size_t i = plan->purchases.size(); i-- > 0;)

@@ -34,6 +34,9 @@ protected:
     void refresh() override;
 
 private:
+    /// Takes what was typed; why not, if it cannot be.
+    QString takeRisk(const QString& typed);
+    QString takeBudget(const QString& typed);
     void setUpTable();
     void setUpSums();
     void setUpActions();
@@ -51,6 +54,9 @@ private:
     [[nodiscard]] const Purchase* line() const;
     [[nodiscard]] const ProductOdds* oddsOf(const std::string& product) const;
     void takeLine(int row);
+    bool refreshOtherView(const Plan& plan, const Job& job, const Figures& f);
+    void refreshSums(const Plan& plan, const Job& job, const Figures& f);
+    void refreshChoices(const Job& job, const Figures& f);
     void refreshLine();
     void sayRisk();
     void chooseNumber(int number);

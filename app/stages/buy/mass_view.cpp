@@ -92,66 +92,49 @@ void MassPicture::mouseMoveEvent(QMouseEvent* event) {
 
 void MassPicture::mouseReleaseEvent(QMouseEvent*) { held_.clear(); }
 
-void MassPicture::paintEvent(QPaintEvent*) {
+/// The axle at one end, with what it carries.
+void MassPicture::paintAxle(QPainter& p, const PlanView& view, const Bounds& floor, bool isFront) const {
     const Theme& t = Theme::now();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const Job& job = document_.job();
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    const VanMass& van = document_.job().mass;
     const auto plan = document_.plan();
-    const Figures f = figuresFor(job, decimalMark_);
-    const SurfacePlan* floor = this->floor();
-    if (!floor) {
-        p.setPen(t.muted);
-        p.drawText(QRectF(rect()), Qt::AlignCenter, tr("Measure the floor first: everything stands over it."));
-        return;
+    const double x = van.rearAxle->length.value + (isFront ? van.wheelbase->length.value : 0);
+    const double track = van.track ? van.track->length.value : floor.height();
+    const double y = (floor.low.y + floor.high.y) / 2;
+    p.setPen(QPen(t.muted, 3));
+    p.drawLine(view.map({x, y - track / 2}), view.map({x, y + track / 2}));
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.muted);
+    for (const double side : {-0.5, 0.5}) {
+        const QPointF at = view.map({x, y + side * track});
+        const double r = 330 * view.scale();
+        p.drawRoundedRect(QRectF(at.x() - r, at.y() - 5, 2 * r, 10), 4, 4);
     }
-    const Bounds own = boundsOf(floor->measured.frame);
-    const VanMass& van = job.mass;
-    const bool wheels = van.rearAxle && van.wheelbase;
-    const double rear = wheels ? van.rearAxle->length.value : 0,
-                 front = wheels ? rear + van.wheelbase->length.value : 0;
-    const PlanView view = this->view(*floor);
-    p.setPen(QPen(t.graphite, 1.6));
-    p.setBrush(t.raised);
-    p.drawPath(view.path(floor->measured.outline));
-    const BalancePlan& balance = plan->balance;
-    if (wheels) {
-        const double track = van.track ? van.track->length.value : own.height();
-        const double y = (own.low.y + own.high.y) / 2;
-        p.setFont(textFont(0.95, true));
-        for (const bool isFront : {true, false}) {
-            const double x = isFront ? front : rear;
-            p.setPen(QPen(t.muted, 3));
-            p.drawLine(view.map({x, y - track / 2}), view.map({x, y + track / 2}));
-            p.setPen(Qt::NoPen);
-            p.setBrush(t.muted);
-            for (const double side : {-0.5, 0.5}) {
-                const QPointF at = view.map({x, y + side * track});
-                const double r = 330 * view.scale();
-                p.drawRoundedRect(QRectF(at.x() - r, at.y() - 5, 2 * r, 10), 4, 4);
-            }
-            if (!balance.wheels) continue;
-            const MassBalance& w = *balance.wheels;
-            const Kg now = isFront ? w.front : w.rear, added = isFront ? w.frontAdded : w.rearAdded;
-            const std::optional<double>& before = isFront ? van.front : van.rear;
-            const std::optional<double>& limit = isFront ? van.frontLimit : van.rearLimit;
-            const bool over = isFront ? w.frontOver : w.rearOver;
-            const QString sign = added.value < 0 ? QStringLiteral("−") : QStringLiteral("+");
-            QString text = sign + f.mass({std::abs(added.value)});
-            if (before)
-                text = limit ? tr("%1, %2 of %3").arg(text, f.mass(now), f.mass({*limit}))
-                             : tr("%1, %2").arg(text, f.mass(now));
-            p.setPen(over ? t.pencil : t.graphite);
-            const QFontMetricsF metrics(p.font());
-            const double w2 = metrics.horizontalAdvance(text) / 2;
-            QPointF at(std::clamp(view.map({x, 0}).x(), w2 + 4, width() - w2 - 4), height() - 12.0);
-            p.drawText(QRectF(at.x() - w2, at.y() - metrics.height(), 2 * w2 + 2, metrics.height() + 4),
-                       Qt::AlignCenter, text);
-        }
-    }
-    // Each surface's mass as a disc whose area goes with it; the largest are named.
+    if (!plan->balance.wheels) return;
+    const MassBalance& w = *plan->balance.wheels;
+    const Kg now = isFront ? w.front : w.rear, added = isFront ? w.frontAdded : w.rearAdded;
+    const std::optional<double>& before = isFront ? van.front : van.rear;
+    const std::optional<double>& limit = isFront ? van.frontLimit : van.rearLimit;
+    QString text = (added.value < 0 ? QStringLiteral("−") : QStringLiteral("+")) + f.mass({std::abs(added.value)});
+    if (before)
+        text =
+            limit ? tr("%1, %2 of %3").arg(text, f.mass(now), f.mass({*limit})) : tr("%1, %2").arg(text, f.mass(now));
+    p.setFont(textFont(0.95, true));
+    p.setPen((isFront ? w.frontOver : w.rearOver) ? t.pencil : t.graphite);
+    const QFontMetricsF metrics(p.font());
+    const double half = metrics.horizontalAdvance(text) / 2;
+    const QPointF at(std::clamp(view.map({x, 0}).x(), half + 4, width() - half - 4), height() - 12.0);
+    p.drawText(QRectF(at.x() - half, at.y() - metrics.height(), 2 * half + 2, metrics.height() + 4), Qt::AlignCenter,
+               text);
+}
+
+/// Each surface's mass as a disc whose area goes with it; the largest are named.
+void MassPicture::paintDiscs(QPainter& p, const PlanView& view) const {
+    const Theme& t = Theme::now();
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    const auto plan = document_.plan();
     std::vector<const SurfaceMass*> order;
-    for (const SurfaceMass& m : balance.surfaces)
+    for (const SurfaceMass& m : plan->balance.surfaces)
         if (m.mass.value > 0) order.push_back(&m);
     std::stable_sort(order.begin(), order.end(),
                      [](const SurfaceMass* a, const SurfaceMass* c) { return a->mass.value > c->mass.value; });
@@ -167,7 +150,7 @@ void MassPicture::paintEvent(QPaintEvent*) {
     std::vector<QRectF> taken;
     for (const SurfaceMass* m : order) {
         if (m->mass.value < kNamedFrom) break; // the rest is told on the map
-        const Surface* s = job.surface(m->surface);
+        const Surface* s = document_.job().surface(m->surface);
         const QString text =
             (s ? QString::fromStdString(s->name) : tr("loose pieces")) + QLatin1Char(' ') + f.mass(m->mass);
         const double w = metrics.horizontalAdvance(text) + 6;
@@ -189,22 +172,44 @@ void MassPicture::paintEvent(QPaintEvent*) {
             break;
         }
     }
+}
+
+void MassPicture::paintEvent(QPaintEvent*) {
+    const Theme& t = Theme::now();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const SurfacePlan* floor = this->floor();
+    if (!floor) {
+        p.setPen(t.muted);
+        p.drawText(QRectF(rect()), Qt::AlignCenter, tr("Measure the floor first: everything stands over it."));
+        return;
+    }
+    const Figures f = figuresFor(document_.job(), decimalMark_);
+    const Bounds own = boundsOf(floor->measured.frame);
+    const VanMass& van = document_.job().mass;
+    const PlanView view = this->view(*floor);
+    p.setPen(QPen(t.graphite, 1.6));
+    p.setBrush(t.raised);
+    p.drawPath(view.path(floor->measured.outline));
+    if (van.rearAxle && van.wheelbase)
+        for (const bool isFront : {true, false}) paintAxle(p, view, own, isFront);
+    paintDiscs(p, view);
     p.setFont(textFont(0.85));
     p.setPen(t.muted);
     p.drawText(QRectF(4, 4, width() - 8.0, 20), Qt::AlignLeft, tr("rear"));
     p.drawText(QRectF(4, 4, width() - 8.0, 20), Qt::AlignRight, tr("front"));
-    if (balance.wheels) {
-        p.drawText(QRectF(4, 4, width() - 8.0, 20), Qt::AlignHCenter,
-                   tr("left side +%1, right side +%2")
-                       .arg(f.mass(balance.wheels->leftAdded), f.mass(balance.wheels->rightAdded)));
-        const QPointF at = view.map({front - balance.wheels->centre.value_or(Point{}).x,
-                                     (own.low.y + own.high.y) / 2 - balance.wheels->centre.value_or(Point{}).y});
-        if (balance.wheels->centre) { // where all of it together would stand
-            p.setPen(QPen(t.pencil, 2.4));
-            p.drawLine(at - QPointF(9, 0), at + QPointF(9, 0));
-            p.drawLine(at - QPointF(0, 9), at + QPointF(0, 9));
-        }
-    }
+    const auto plan = document_.plan();
+    const auto& wheels = plan->balance.wheels;
+    if (!wheels) return;
+    p.drawText(QRectF(4, 4, width() - 8.0, 20), Qt::AlignHCenter,
+               tr("left side +%1, right side +%2").arg(f.mass(wheels->leftAdded), f.mass(wheels->rightAdded)));
+    if (!wheels->centre) return;
+    // Where all of it together would stand.
+    const double front = van.rearAxle->length.value + van.wheelbase->length.value;
+    const QPointF at = view.map({front - wheels->centre->x, (own.low.y + own.high.y) / 2 - wheels->centre->y});
+    p.setPen(QPen(t.pencil, 2.4));
+    p.drawLine(at - QPointF(9, 0), at + QPointF(9, 0));
+    p.drawLine(at - QPointF(0, 9), at + QPointF(0, 9));
 }
 
 MassView::MassView(JobDocument& document, char decimalMark, QWidget* parent)

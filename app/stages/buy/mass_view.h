@@ -31,6 +31,8 @@ private:
     [[nodiscard]] const SurfacePlan* floor() const;
     [[nodiscard]] PlanView view(const SurfacePlan& floor) const;
     [[nodiscard]] double radiusOf(const SurfaceMass& m) const;
+    void paintAxle(QPainter& p, const PlanView& view, const Bounds& floor, bool isFront) const;
+    void paintDiscs(QPainter& p, const PlanView& view) const;
 
     JobDocument& document_;
     char decimalMark_;

@@ -209,39 +209,60 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
       table_(new QTableView),
       product_(new QComboBox),
       supplier_(new QComboBox),
-      delivery_(new EntryField([this](const QString& typed) -> QString {
-          if (typed.trimmed().isEmpty()) {
-              changeSupplier([](Supplier& s) { s.delivery.reset(); });
-              return {};
-          }
-          const auto money = parseMoney(typed.toStdString(), document_.job().currency);
-          if (!money) return westrum::sentence(money.error(), typed);
-          changeSupplier([&](Supplier& s) { s.delivery = money.value(); });
-          return {};
-      })),
-      freeFrom_(new EntryField([this](const QString& typed) -> QString {
-          if (typed.trimmed().isEmpty()) {
-              changeSupplier([](Supplier& s) { s.freeFrom.reset(); });
-              return {};
-          }
-          const auto money = parseMoney(typed.toStdString(), document_.job().currency);
-          if (!money) return westrum::sentence(money.error(), typed);
-          changeSupplier([&](Supplier& s) { s.freeFrom = money.value(); });
-          return {};
-      })),
+      delivery_(moneyField(&Supplier::delivery)),
+      freeFrom_(moneyField(&Supplier::freeFrom)),
       foreign_(new QLabel),
-      rate_(new EntryField([this](const QString& typed) -> QString {
-          const auto n = parseNumber(typed.trimmed().toStdString());
-          if (!n) return westrum::sentence(n.error(), typed);
-          if (!(n.value() > 0) || n.value() > 1e5) return tr("A rate is more than nothing.");
-          PriceBook book = document_.job().prices;
-          book.rates[foreign_->property("code").toString().toStdString()] = n.value();
-          push(document_, setPrices(document_, std::move(book)));
-          return {};
-      })),
+      rate_(new EntryField([this](const QString& typed) { return takeRate(typed); })),
       review_(new QLabel),
       takeIn_(new QPushButton(tr("Take all in"))),
       leave_(new QPushButton(tr("Leave it"))) {
+    setUpTable();
+    setUpFields();
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->addWidget(table_, 1);
+    auto* reviewed = new QHBoxLayout;
+    reviewed->addWidget(review_, 1);
+    reviewed->addWidget(takeIn_, 0, Qt::AlignTop);
+    reviewed->addWidget(leave_, 0, Qt::AlignTop);
+    column->addLayout(reviewed);
+    column->addLayout(suppliersRow());
+    column->addLayout(actionsRow());
+    connect(takeIn_, &QPushButton::clicked, this, [this] {
+        push(document_, setPrices(document_, withPrices(document_.job().prices, std::exchange(incoming_, {}))));
+        refresh();
+    });
+    connect(leave_, &QPushButton::clicked, this, [this] {
+        incoming_.clear();
+        refresh();
+    });
+}
+
+EntryField* PricesView::moneyField(std::optional<Money> Supplier::*which) {
+    return new EntryField([this, which](const QString& typed) -> QString {
+        if (typed.trimmed().isEmpty()) {
+            changeSupplier([which](Supplier& s) { (s.*which).reset(); });
+            return {};
+        }
+        const auto money = parseMoney(typed.toStdString(), document_.job().currency);
+        if (!money) return westrum::sentence(money.error(), typed);
+        changeSupplier([&](Supplier& s) { s.*which = money.value(); });
+        return {};
+    });
+}
+
+/// Takes what a foreign currency is worth; why not, if it cannot be.
+QString PricesView::takeRate(const QString& typed) {
+    const auto n = parseNumber(typed.trimmed().toStdString());
+    if (!n) return westrum::sentence(n.error(), typed);
+    if (!(n.value() > 0) || n.value() > 1e5) return tr("A rate is more than nothing.");
+    PriceBook book = document_.job().prices;
+    book.rates[foreign_->property("code").toString().toStdString()] = n.value();
+    push(document_, setPrices(document_, std::move(book)));
+    return {};
+}
+
+void PricesView::setUpTable() {
     table_->setModel(model_);
     table_->setObjectName(QStringLiteral("offers"));
     table_->setAccessibleName(tr("Offers: double-click or F2 to change a cell"));
@@ -261,6 +282,9 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
                                        std::pair(OffersModel::Date, QStringLiteral("2026-88-88"))})
         table_->setColumnWidth(column, metrics.horizontalAdvance(text) + 18);
     connect(model_, &OffersModel::problem, this, &PricesView::problem);
+}
+
+void PricesView::setUpFields() {
     product_->setObjectName(QStringLiteral("offerProduct"));
     product_->setAccessibleName(tr("Product of a new offer"));
     supplier_->setObjectName(QStringLiteral("supplier"));
@@ -282,15 +306,9 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
     review_->setTextFormat(Qt::PlainText);
     takeIn_->setObjectName(QStringLiteral("takeIn"));
     leave_->setObjectName(QStringLiteral("leave"));
+}
 
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 4, 0, 0);
-    column->addWidget(table_, 1);
-    auto* reviewed = new QHBoxLayout;
-    reviewed->addWidget(review_, 1);
-    reviewed->addWidget(takeIn_, 0, Qt::AlignTop);
-    reviewed->addWidget(leave_, 0, Qt::AlignTop);
-    column->addLayout(reviewed);
+QLayout* PricesView::suppliersRow() {
     auto* suppliers = new FlowRow;
     suppliers->addWidget(supplier_);
     suppliers->addWidget(new QLabel(tr("takes for bringing it")));
@@ -299,7 +317,10 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
     suppliers->addWidget(freeFrom_);
     suppliers->addWidget(foreign_);
     suppliers->addWidget(rate_);
-    column->addLayout(suppliers);
+    return suppliers;
+}
+
+QLayout* PricesView::actionsRow() {
     auto* actions = new FlowRow;
     const auto button = [&](const QString& text, const char* name, auto&& does) {
         auto* b = new QPushButton(text);
@@ -319,15 +340,7 @@ PricesView::PricesView(JobDocument& document, char decimalMark, QWidget* parent)
                                 document_.job().seed + document_.job().prices.offers.size());
         show(feed.fetch(), tr("The simulated supplier answers."));
     });
-    column->addLayout(actions);
-    connect(takeIn_, &QPushButton::clicked, this, [this] {
-        push(document_, setPrices(document_, withPrices(document_.job().prices, std::exchange(incoming_, {}))));
-        refresh();
-    });
-    connect(leave_, &QPushButton::clicked, this, [this] {
-        incoming_.clear();
-        refresh();
-    });
+    return actions;
 }
 
 std::string PricesView::supplierInHand() const { return supplier_->currentText().toStdString(); }

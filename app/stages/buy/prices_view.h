@@ -53,6 +53,13 @@ signals:
     void problem(const QString& sentence);
 
 private:
+    /// A sum of the supplier in hand; empty: it does not ask or grant any.
+    EntryField* moneyField(std::optional<Money> Supplier::*which);
+    QString takeRate(const QString& typed);
+    void setUpTable();
+    void setUpFields();
+    QLayout* suppliersRow();
+    QLayout* actionsRow();
     void addOffer();
     void removeOffer();
     void openList();

@@ -47,6 +47,11 @@ protected:
     void refresh() override;
 
 private:
+    static QPushButton* button(const QString& text, const char* name, const QString& hint = {});
+    void setUpHeading();
+    QMenu* outMenu();
+    void setUpBar();
+    void connectParts();
     void fillProducts();
     void tell(const QString& sentence, bool attention);
     void refreshCut();

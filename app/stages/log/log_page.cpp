@@ -119,6 +119,35 @@ LogPage::Line LogPage::addLine(QGridLayout* grid, const QString& name, const QSt
     return line;
 }
 
+/// Units are what the finish is made of. Boards and sheets are cut together with what other surfaces need of them: what
+/// one surface takes is about what it was set out with.
+void LogPage::nameUnits(CountedAs counted) {
+    const bool boards = counted == CountedAs::Boards, sheets = counted == CountedAs::Sheets,
+               tiles = counted == CountedAs::Tiles, roll = counted == CountedAs::MetresOfRoll;
+    opened_.name->setText(boards   ? tr("Boards opened")
+                          : sheets ? tr("Sheets opened")
+                          : tiles  ? tr("Tiles opened")
+                          : roll   ? tr("Metres cut off the roll")
+                                   : tr("Planks opened"));
+    leftOver_.name->setText(boards   ? tr("Whole boards left over")
+                            : sheets ? tr("Whole sheets left over")
+                            : tiles  ? tr("Whole tiles left over")
+                            : roll   ? tr("Metres left over")
+                                     : tr("Whole planks left over"));
+}
+
+void LogPage::sayWhatTheyMake(const FitLog& log, const Purchase* bought) {
+    if (!bought)
+        say(tr("Write down what it takes as you go; the plan stands beside it once the floor is set out."));
+    else if (log.opened && log.spoilt && log.leftOver &&
+             *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
+        say(tr("Opened and left over make %1; %2 hold %3.")
+                .arg(*log.opened + *log.leftOver)
+                .arg(packsText(*bought), itemsText(bought->family, bought->packs * bought->unitsPerPack)));
+    else
+        say(tr("Write down what it took: the next plan is the better for it."));
+}
+
 void LogPage::refresh() {
     const Surface* s = surface();
     if (!s) return;
@@ -156,22 +185,10 @@ void LogPage::refresh() {
     if (face)
         for (const StockUnit& u : face->setOut.stock) cut += !u.cuts.empty();
     const int spoils = static_cast<int>(std::lround(cut * document_.job().spoilChance));
-    // Units are what the finish is made of. Boards and sheets are cut together with what other surfaces need of them:
-    // what one surface takes is about what it was set out with.
     const ProductFamily* family = face ? productFamily(face->family) : nullptr;
     const CountedAs counted = family ? family->counted : CountedAs::Planks;
-    const bool boards = counted == CountedAs::Boards, sheets = counted == CountedAs::Sheets,
-               tiles = counted == CountedAs::Tiles, roll = counted == CountedAs::MetresOfRoll;
-    opened_.name->setText(boards   ? tr("Boards opened")
-                          : sheets ? tr("Sheets opened")
-                          : tiles  ? tr("Tiles opened")
-                          : roll   ? tr("Metres cut off the roll")
-                                   : tr("Planks opened"));
-    leftOver_.name->setText(boards   ? tr("Whole boards left over")
-                            : sheets ? tr("Whole sheets left over")
-                            : tiles  ? tr("Whole tiles left over")
-                            : roll   ? tr("Metres left over")
-                                     : tr("Whole planks left over"));
+    nameUnits(counted);
+    const bool roll = counted == CountedAs::MetresOfRoll;
     // A set-out reckons what it takes off a roll in centimetres.
     const QString about = !face || !face->setOut.laid() || bought ? QString()
                           : roll ? tr("about %1 m").arg(f.number(face->setOut.figures.stock / 100.0, 1))
@@ -191,15 +208,7 @@ void LogPage::refresh() {
     }
     show(paid_, log.paid ? f.money(*log.paid) : QString(), cost ? f.money(*cost) : QString(), money);
     if (!note_->hasFocus() || note_->toPlainText().isEmpty()) note_->setPlainText(QString::fromStdString(log.note));
-    if (!bought)
-        say(tr("Write down what it takes as you go; the plan stands beside it once the floor is set out."));
-    else if (log.opened && log.spoilt && log.leftOver &&
-             *log.opened + *log.leftOver != bought->packs * bought->unitsPerPack)
-        say(tr("Opened and left over make %1; %2 hold %3.")
-                .arg(*log.opened + *log.leftOver)
-                .arg(packsText(*bought), itemsText(bought->family, bought->packs * bought->unitsPerPack)));
-    else
-        say(tr("Write down what it took: the next plan is the better for it."));
+    sayWhatTheyMake(log, bought);
 }
 
 } // namespace westrum

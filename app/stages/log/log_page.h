@@ -20,6 +20,8 @@ protected:
     void refresh() override;
 
 private:
+    void nameUnits(CountedAs counted);
+    void sayWhatTheyMake(const FitLog& log, const Purchase* bought);
     struct Line {
         EntryField* entry;
         QLabel* planned;

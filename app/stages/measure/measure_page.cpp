@@ -39,6 +39,24 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
         push(document_,
              chooseOutlineForm(document_, surfaceId(), static_cast<OutlineForm>(form_->itemData(index).toInt())));
     });
+    connectParts();
+    connectDialogs();
+    sentenceRow()->addWidget(meterStrip_->joinButton(), 0, Qt::AlignTop);
+    sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
+    column()->addWidget(doubt_);
+    column()->addWidget(bench_, 1);
+    column()->addWidget(closure_);
+    column()->addWidget(vanClosing_, 1);
+    column()->addWidget(parts_);
+    column()->addWidget(meterStrip_);
+    connect(meterStrip_, &MeterStrip::connectWanted, &meter_, &SocketMeter::connectTo);
+    connect(meterStrip_, &MeterStrip::letGoWanted, &meter_, &SocketMeter::letGo);
+    auto* shortcut = new QShortcut(QKeySequence(Qt::Key_F8), this);
+    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(shortcut, &QShortcut::activated, meterStrip_, &MeterStrip::take);
+}
+
+void MeasurePage::connectParts() {
     const auto note = [this](const QString& sentence) {
         problem_ = sentence;
         refresh();
@@ -59,8 +77,11 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
             bench_->focusField(key);
         });
     });
-    connect(vanClosing_, &VanClosing::surfaceWanted, this,
-            [this](const std::string& id) { document_.setCurrentSurface(id); });
+    connect(vanClosing_, &VanClosing::surfaceWanted, this, [this](const std::string& id, const QString& key) {
+        document_.setCurrentSurface(id);
+        parts_->show(PartsPanel::Outline, -1);
+        if (!key.isEmpty()) QTimer::singleShot(0, this, [this, key] { bench_->focusField(key); });
+    });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
     connect(parts_, &PartsPanel::begun, this, [this](const QString& key) {
         // Once the new thing stands on the drawing and in the form.
@@ -73,6 +94,11 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
                 }
         });
     });
+    connect(parts_, &PartsPanel::sheetsWanted, this, &MeasurePage::offerSheets);
+}
+
+/// What asks for a file first.
+void MeasurePage::connectDialogs() {
     connect(parts_, &PartsPanel::importWanted, this, [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("A drawing of the outline"), {},
                                                           tr("Drawings and points (*.dxf *.svg *.csv *.txt)"));
@@ -89,20 +115,6 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
                                                           tr("Pictures (*.jpg *.jpeg *.png *.bmp *.webp)"));
         if (!path.isEmpty()) tracePhotograph(path);
     });
-    connect(parts_, &PartsPanel::sheetsWanted, this, &MeasurePage::offerSheets);
-    sentenceRow()->addWidget(meterStrip_->joinButton(), 0, Qt::AlignTop);
-    sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
-    column()->addWidget(doubt_);
-    column()->addWidget(bench_, 1);
-    column()->addWidget(closure_);
-    column()->addWidget(vanClosing_, 1);
-    column()->addWidget(parts_);
-    column()->addWidget(meterStrip_);
-    connect(meterStrip_, &MeterStrip::connectWanted, &meter_, &SocketMeter::connectTo);
-    connect(meterStrip_, &MeterStrip::letGoWanted, &meter_, &SocketMeter::letGo);
-    auto* shortcut = new QShortcut(QKeySequence(Qt::Key_F8), this);
-    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
-    connect(shortcut, &QShortcut::activated, meterStrip_, &MeterStrip::take);
 }
 
 void MeasurePage::tell(const QString& sentence, bool attention) {

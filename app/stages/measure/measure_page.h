@@ -38,6 +38,8 @@ protected:
     void refresh() override;
 
 private:
+    void connectParts();
+    void connectDialogs();
     /// True if the file was a list of readings, taken in or refused; false if it may be an outline.
     bool importReadings(const QString& path);
     void tell(const QString& sentence, bool attention);

@@ -162,93 +162,106 @@ void PartsPanel::buildTurns() {
     form_->stretch();
 }
 
-void PartsPanel::buildForm() {
+void PartsPanel::buildPolygon() {
     const Measurement& m = surface()->measurement;
     const auto now = [this]() -> const Measurement& { return surface()->measurement; };
-    if (m.form == OutlineForm::Polygon) {
-        form_->row();
-        form_->count(
-            tr("sides"), QStringLiteral("polygonSides"), 3, 40,
-            [now] { return static_cast<int>(now().polygon.sides.size()); },
-            [this](int n) {
-                shape([n](Measurement& c) {
-                    c.polygon.sides.resize(static_cast<std::size_t>(n));
-                    if (!c.polygon.turns.empty()) c.polygon.turns.resize(static_cast<std::size_t>(n));
-                    std::erase_if(c.polygon.diagonals, [n](const auto& d) {
-                        const int apart = std::abs(d.from - d.to);
-                        return d.from >= n || d.to >= n || apart < 2 || apart == n - 1; // those are sides
-                    });
-                    // A fan of diagonals from the first corner holds any outline that it lies within.
-                    for (int k = 2; k < n - 1; ++k)
-                        if (std::none_of(c.polygon.diagonals.begin(), c.polygon.diagonals.end(),
-                                         [k](const auto& d) { return d.from == 0 && d.to == k; }))
-                            c.polygon.diagonals.push_back({0, k, {}});
+    form_->row();
+    form_->count(
+        tr("sides"), QStringLiteral("polygonSides"), 3, 40,
+        [now] { return static_cast<int>(now().polygon.sides.size()); },
+        [this](int n) {
+            shape([n](Measurement& c) {
+                c.polygon.sides.resize(static_cast<std::size_t>(n));
+                if (!c.polygon.turns.empty()) c.polygon.turns.resize(static_cast<std::size_t>(n));
+                std::erase_if(c.polygon.diagonals, [n](const auto& d) {
+                    const int apart = std::abs(d.from - d.to);
+                    return d.from >= n || d.to >= n || apart < 2 || apart == n - 1; // those are sides
                 });
+                // A fan of diagonals from the first corner holds any outline that it lies within.
+                for (int k = 2; k < n - 1; ++k)
+                    if (std::none_of(c.polygon.diagonals.begin(), c.polygon.diagonals.end(),
+                                     [k](const auto& d) { return d.from == 0 && d.to == k; }))
+                        c.polygon.diagonals.push_back({0, k, {}});
             });
-        QStringList corners;
-        for (std::size_t k = 0; k < m.polygon.sides.size(); ++k)
-            corners << QString(QLatin1Char(static_cast<char>('A' + k % 26)));
-        for (std::size_t d = 0; d < m.polygon.diagonals.size(); ++d) {
-            if (d % 4 == 3) form_->row();
-            const auto end = [&](const QString& label, int PolygonReadings::Diagonal::*which) {
-                form_->choice(
-                    label, QString(), corners, [now, d, which] { return now().polygon.diagonals[d].*which; },
-                    [this, d, which](int k) { shape([&](Measurement& c) { c.polygon.diagonals[d].*which = k; }); });
-            };
-            end(tr("diagonal %1").arg(d + 1), &PolygonReadings::Diagonal::from);
-            end({}, &PolygonReadings::Diagonal::to);
-            form_->button(
-                QStringLiteral("✕"), QStringLiteral("removeDiagonal"),
-                [this, d] {
-                    shape([d](Measurement& c) {
-                        c.polygon.diagonals.erase(c.polygon.diagonals.begin() + static_cast<std::ptrdiff_t>(d));
-                    });
-                },
-                true);
-        }
-        form_->button(tr("Add a diagonal"), QStringLiteral("addDiagonal"), [this] {
-            shape([](Measurement& c) { c.polygon.diagonals.push_back({1, 3, {}}); });
         });
-        form_->stretch();
-        buildTurns();
-    } else if (m.form == OutlineForm::Stations) {
-        form_->row();
-        form_->count(
-            tr("stations"), QStringLiteral("stationCount"), 2, 300,
-            [now] { return static_cast<int>(now().stations.rows.size()); },
-            [this](int n) { shape([n](Measurement& c) { c.stations.rows.resize(static_cast<std::size_t>(n)); }); });
-        form_->flag(
-            tr("smooth curve between them"), QStringLiteral("smooth"), [now] { return now().stations.smooth; },
-            [this](bool on) { shape([on](Measurement& c) { c.stations.smooth = on; }); });
-        form_->flag(
-            tr("offsets on both sides"), QStringLiteral("bothSides"), [now] { return now().stations.bothSides; },
-            [this](bool on) { shape([on](Measurement& c) { c.stations.bothSides = on; }); });
-        form_->stretch();
-        if (m.stations.rows.size() > kMostStationsDrawn)
-            for (std::size_t i = 0; i < std::min<std::size_t>(m.stations.rows.size(), 24); ++i) {
-                if (i % 4 == 0) form_->row();
-                for (const char kind : {'x', 'y'}) {
-                    const std::string key = readingKey(kind, static_cast<int>(i));
-                    form_->length(
-                        kind == 'x' ? QString::number(i + 1) : QString(),
-                        QStringLiteral("reading-") + QString::fromStdString(key),
-                        [this, key] { return *findReading(*surface(), key); },
-                        [this, key](MaybeReading r) {
-                            push(document_, takeReading(document_, id(), key, std::move(r)));
-                        });
-                }
+    QStringList corners;
+    for (std::size_t k = 0; k < m.polygon.sides.size(); ++k)
+        corners << QString(QLatin1Char(static_cast<char>('A' + k % 26)));
+    for (std::size_t d = 0; d < m.polygon.diagonals.size(); ++d) {
+        if (d % 4 == 3) form_->row();
+        const auto end = [&](const QString& label, int PolygonReadings::Diagonal::*which) {
+            form_->choice(
+                label, QString(), corners, [now, d, which] { return now().polygon.diagonals[d].*which; },
+                [this, d, which](int k) { shape([&](Measurement& c) { c.polygon.diagonals[d].*which = k; }); });
+        };
+        end(tr("diagonal %1").arg(d + 1), &PolygonReadings::Diagonal::from);
+        end({}, &PolygonReadings::Diagonal::to);
+        form_->button(
+            QStringLiteral("✕"), QStringLiteral("removeDiagonal"),
+            [this, d] {
+                shape([d](Measurement& c) {
+                    c.polygon.diagonals.erase(c.polygon.diagonals.begin() + static_cast<std::ptrdiff_t>(d));
+                });
+            },
+            true);
+    }
+    form_->button(tr("Add a diagonal"), QStringLiteral("addDiagonal"), [this] {
+        shape([](Measurement& c) { c.polygon.diagonals.push_back({1, 3, {}}); });
+    });
+    form_->stretch();
+    buildTurns();
+}
+
+void PartsPanel::buildStations() {
+    const Measurement& m = surface()->measurement;
+    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
+    form_->row();
+    form_->count(
+        tr("stations"), QStringLiteral("stationCount"), 2, 300,
+        [now] { return static_cast<int>(now().stations.rows.size()); },
+        [this](int n) { shape([n](Measurement& c) { c.stations.rows.resize(static_cast<std::size_t>(n)); }); });
+    form_->flag(
+        tr("smooth curve between them"), QStringLiteral("smooth"), [now] { return now().stations.smooth; },
+        [this](bool on) { shape([on](Measurement& c) { c.stations.smooth = on; }); });
+    form_->flag(
+        tr("offsets on both sides"), QStringLiteral("bothSides"), [now] { return now().stations.bothSides; },
+        [this](bool on) { shape([on](Measurement& c) { c.stations.bothSides = on; }); });
+    form_->stretch();
+    if (m.stations.rows.size() > kMostStationsDrawn)
+        for (std::size_t i = 0; i < std::min<std::size_t>(m.stations.rows.size(), 24); ++i) {
+            if (i % 4 == 0) form_->row();
+            for (const char kind : {'x', 'y'}) {
+                const std::string key = readingKey(kind, static_cast<int>(i));
+                form_->length(
+                    kind == 'x' ? QString::number(i + 1) : QString(),
+                    QStringLiteral("reading-") + QString::fromStdString(key),
+                    [this, key] { return *findReading(*surface(), key); },
+                    [this, key](MaybeReading r) { push(document_, takeReading(document_, id(), key, std::move(r))); });
             }
-    } else if (m.form == OutlineForm::TwoPoint) {
-        form_->row();
-        form_->count(
-            tr("corners"), QStringLiteral("fixedPointRows"), 3, 60,
-            [now] { return static_cast<int>(now().fixedPoints.rows.size()); },
-            [this](int n) { shape([n](Measurement& c) { c.fixedPoints.rows.resize(static_cast<std::size_t>(n)); }); });
-        for (std::size_t i = 0; i < std::min<std::size_t>(m.fixedPoints.rows.size(), 12); ++i)
-            form_->flag(
-                tr("%1 below").arg(i + 1), QString(), [now, i] { return now().fixedPoints.rows[i].below; },
-                [this, i](bool on) { shape([&](Measurement& c) { c.fixedPoints.rows[i].below = on; }); });
-        form_->stretch();
+        }
+}
+
+void PartsPanel::buildFixedPoints() {
+    const Measurement& m = surface()->measurement;
+    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
+    form_->row();
+    form_->count(
+        tr("corners"), QStringLiteral("fixedPointRows"), 3, 60,
+        [now] { return static_cast<int>(now().fixedPoints.rows.size()); },
+        [this](int n) { shape([n](Measurement& c) { c.fixedPoints.rows.resize(static_cast<std::size_t>(n)); }); });
+    for (std::size_t i = 0; i < std::min<std::size_t>(m.fixedPoints.rows.size(), 12); ++i)
+        form_->flag(
+            tr("%1 below").arg(i + 1), QString(), [now, i] { return now().fixedPoints.rows[i].below; },
+            [this, i](bool on) { shape([&](Measurement& c) { c.fixedPoints.rows[i].below = on; }); });
+    form_->stretch();
+}
+
+void PartsPanel::buildForm() {
+    switch (surface()->measurement.form) {
+    case OutlineForm::Polygon: buildPolygon(); break;
+    case OutlineForm::Stations: buildStations(); break;
+    case OutlineForm::TwoPoint: buildFixedPoints(); break;
+    default: break;
     }
 }
 

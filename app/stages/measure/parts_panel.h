@@ -42,7 +42,10 @@ private:
     void build();
     void buildOutline();
     void buildForm();
+    void buildPolygon();
     void buildTurns();
+    void buildStations();
+    void buildFixedPoints();
     void buildCurve();
     void buildCutouts();
     void buildOpenings();

@@ -79,6 +79,13 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
     column->addWidget(sentence_);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(28);
+    middle->addLayout(figuresGrid());
+    middle->addWidget(preview_, 1);
+    column->addLayout(middle, 1);
+    column->addLayout(buttonsRow());
+}
+
+QLayout* NewVanPage::figuresGrid() {
     auto* grid = new QGridLayout;
     grid->setVerticalSpacing(8);
     const QStringList labels{tr("length inside, along the floor"),
@@ -130,9 +137,10 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
         refresh();
     });
     grid->setRowStretch(row, 1);
-    middle->addLayout(grid);
-    middle->addWidget(preview_, 1);
-    column->addLayout(middle, 1);
+    return grid;
+}
+
+QLayout* NewVanPage::buttonsRow() {
     auto* buttons = new QHBoxLayout;
     auto* layOut = new QPushButton(tr("Lay out the whole van"));
     layOut->setObjectName(QStringLiteral("layOutVan"));
@@ -143,7 +151,6 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
     buttons->addWidget(floorOnly);
     buttons->addWidget(back_);
     buttons->addStretch(1);
-    column->addLayout(buttons);
     connect(layOut, &QPushButton::clicked, this, [this] {
         Job job = newVanJob(tr("New van").toStdString(), starterCatalogue(), Currency{}, surfaces());
         job.access = accessOf(figures_, tr("sliding door").toStdString(), tr("rear doors").toStdString());
@@ -156,6 +163,7 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
         emit laidOut(job);
     });
     connect(back_, &QPushButton::clicked, this, &NewVanPage::goBack);
+    return buttons;
 }
 
 void NewVanPage::begin(LengthUnit unit, bool canGoBack) {

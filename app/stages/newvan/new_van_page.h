@@ -27,6 +27,8 @@ signals:
     void goBack();
 
 private:
+    QLayout* figuresGrid();
+    QLayout* buttonsRow();
     void refresh();
     void say(const QString& sentence, bool attention);
     [[nodiscard]] std::vector<Surface> surfaces() const;

@@ -404,62 +404,28 @@ void SetOutPage::refreshForms() {
     fixes_->showValues(layer()->rules, figures());
 }
 
-void SetOutPage::refresh() {
-    const Surface* s = surface();
-    if (!s) return;
-    const Figures f = figures();
+QString SetOutPage::headingDetail(const Figures& f) const {
     const Product* p = product();
     const LayerPlan* plan = layerPlan();
-    const SurfacePlan* whole = surfacePlan();
-    QString detail;
-    double module = 0;
-    if (p) {
-        detail = QString::fromStdString(p->name);
-        module = rowModuleOf(*p).value;
-        if (const Family* family = familyOf(p->family); family && family->laid.floats) {
-            const auto rules = family->setOut->ruleFields;
-            detail =
-                tr("planks %1 × %2 × %3, %4, %5 movement gap")
-                    .arg(f.fineLength({figureOf(*p, "length")}, false), f.fineLength({module}, false),
-                         f.fineLength(thicknessOf(*p), false),
-                         valueOf(layer()->rules, rules, "direction") != 0 ? tr("across the van") : tr("along the van"),
-                         f.fineLength({valueOf(layer()->rules, rules, "gap")}));
-        }
-        if (plan && plan->setOut.laid() && plan->setOut.module > 0)
-            detail += tr("; %1 in %2 rows")
-                          .arg(itemsText(p->family, plan->setOut.figures.stock))
-                          .arg(plan->setOut.rows.size());
+    if (!p) return {};
+    QString detail = QString::fromStdString(p->name);
+    if (const Family* family = familyOf(p->family); family && family->laid.floats) {
+        const auto rules = family->setOut->ruleFields;
+        detail = tr("planks %1 × %2 × %3, %4, %5 movement gap")
+                     .arg(f.fineLength({figureOf(*p, "length")}, false), f.fineLength({rowModuleOf(*p).value}, false),
+                          f.fineLength(thicknessOf(*p), false),
+                          valueOf(layer()->rules, rules, "direction") != 0 ? tr("across the van") : tr("along the van"),
+                          f.fineLength({valueOf(layer()->rules, rules, "gap")}));
     }
-    setHeading(QString::fromStdString(s->name), detail);
-    refreshLists();
-    refreshForms();
-    const bool laid = plan && plan->setOut.laid();
-    const Family* family = plan ? familyOf(plan->family) : nullptr;
-    bool lamp = false;
-    for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
-    lamps_->setVisible(laid && family && family->laid.lampsOnRows && lamp);
-    freeJoints_->setVisible(layer() && !layer()->joints.empty());
-    relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() &&
-                        family->laid.takesReliefs(layer()->rules));
-    const bool edges = showEdges_->isChecked();
-    const bool cushion = laid && !edges && family && family->laid.seat;
-    // What goes, goes first: beside each other they would widen the window.
-    if (edges) bench_->hide();
-    if (!cushion) cushion_->hide();
-    edges_->setVisible(edges);
-    bench_->setVisible(!edges);
-    cushion_->setVisible(cushion);
-    if (edges) edges_->refresh();
-    figures_->setVisible(laid && !edges);
-    if (laid) figures_->setText(figuresText(*plan));
-    strip_->setVisible(module > 0 && !edges);
-    strip_->showStarts(document_.starts(), laid ? plan->setOut.startOffset : Mm{0}, module, f, document_.isSettled());
-    const bool roll = p && stockFormOf(p->family) == StockForm::Roll && laid && !edges;
-    if (cushion) cushion_->show(plan->setOut, layer()->rules, *p);
-    roll_->setVisible(roll);
-    if (roll) roll_->showProduct(p->id);
-    bench_->update();
+    if (plan && plan->setOut.laid() && plan->setOut.module > 0)
+        detail +=
+            tr("; %1 in %2 rows").arg(itemsText(p->family, plan->setOut.figures.stock)).arg(plan->setOut.rows.size());
+    return detail;
+}
 
+/// What matters most, and the button that settles it.
+void SetOutPage::refreshSentence(const SurfacePlan* whole, const Figures& f) {
+    const bool edges = showEdges_->isChecked();
     const Remark* error = nullptr;
     if (whole)
         for (const Remark& r : whole->remarks)
@@ -488,6 +454,45 @@ void SetOutPage::refresh() {
         }
     } else
         saySuggestion();
+}
+
+void SetOutPage::refresh() {
+    const Surface* s = surface();
+    if (!s) return;
+    const Figures f = figures();
+    const Product* p = product();
+    const LayerPlan* plan = layerPlan();
+    const double module = p ? rowModuleOf(*p).value : 0;
+    setHeading(QString::fromStdString(s->name), headingDetail(f));
+    refreshLists();
+    refreshForms();
+    const bool laid = plan && plan->setOut.laid();
+    const Family* family = plan ? familyOf(plan->family) : nullptr;
+    bool lamp = false;
+    for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
+    lamps_->setVisible(laid && family && family->laid.lampsOnRows && lamp);
+    freeJoints_->setVisible(layer() && !layer()->joints.empty());
+    relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() &&
+                        family->laid.takesReliefs(layer()->rules));
+    const bool edges = showEdges_->isChecked();
+    const bool cushion = laid && !edges && family && family->laid.seat;
+    // What goes, goes first: beside each other they would widen the window.
+    if (edges) bench_->hide();
+    if (!cushion) cushion_->hide();
+    edges_->setVisible(edges);
+    bench_->setVisible(!edges);
+    cushion_->setVisible(cushion);
+    if (edges) edges_->refresh();
+    figures_->setVisible(laid && !edges);
+    if (laid) figures_->setText(figuresText(*plan));
+    strip_->setVisible(module > 0 && !edges);
+    strip_->showStarts(document_.starts(), laid ? plan->setOut.startOffset : Mm{0}, module, f, document_.isSettled());
+    const bool roll = p && stockFormOf(p->family) == StockForm::Roll && laid && !edges;
+    if (cushion) cushion_->show(plan->setOut, layer()->rules, *p);
+    roll_->setVisible(roll);
+    if (roll) roll_->showProduct(p->id);
+    bench_->update();
+    refreshSentence(surfacePlan(), f);
 }
 
 } // namespace westrum

@@ -33,6 +33,8 @@ private:
     void lampsOntoRows();
     void saySuggestion();
     void takeSuggestion();
+    [[nodiscard]] QString headingDetail(const Figures& f) const;
+    void refreshSentence(const SurfacePlan* whole, const Figures& f);
     void refreshLists();
     void refreshForms();
     /// What a good fitter weighs, in one line.

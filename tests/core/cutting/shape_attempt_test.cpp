@@ -151,11 +151,11 @@ private slots:
         const ShapeForms forms(problem);
         ShapeRows rows(problem, forms);
         rows.block({{0, 0}, {50, 50}}, {0, 950}); // a flaw in the corner
-        QCOMPARE(rows.place(0), Point(0, 0));
+        QCOMPARE(rows.place(0), (Point{0, 0}));
         // Beside it from 610 to 990 would touch the flaw, which is 50 long; the next point of the pattern is 100.
-        QCOMPARE(rows.place(1), Point(100, 610));
+        QCOMPARE(rows.place(1), (Point{100, 610}));
         // Beside the first no place is left; behind both, past 300 + 10, the pattern's next point is 400.
-        QCOMPARE(rows.place(2), Point(400, 0));
+        QCOMPARE(rows.place(2), (Point{400, 0}));
     }
 };
 
