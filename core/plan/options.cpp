@@ -1,8 +1,7 @@
 #include "core/plan/options.h"
 
 #include "core/families/family.h"
-#include "core/plan/cut_problems.h"
-#include "core/plan/surface_stage.h"
+#include "core/plan/quick_plan.h"
 
 #include <algorithm>
 #include <utility>
@@ -11,31 +10,6 @@ namespace westrum {
 namespace {
 
 constexpr std::size_t kFacesShown = 6;
-
-/// What was cut before: most products are the same in every option.
-using KnownCuts = std::vector<std::pair<CutProblem, ProductCut>>;
-
-/// The plan with everything cut, at once and roughly; nothing if stopped.
-std::optional<Plan> cutQuickly(const Job& job, Planner& planner, KnownCuts& known, std::vector<ProductCut>& cuts,
-                               const std::stop_token& stop) {
-    const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
-    if (stop.stop_requested()) return std::nullopt;
-    for (const CutProblem& problem : cutProblems(job, surfaces)) {
-        const auto same = std::find_if(known.begin(), known.end(), [&](const auto& k) { return k.first == problem; });
-        if (same != known.end()) {
-            cuts.push_back(same->second);
-            continue;
-        }
-        Effort effort;
-        effort.seed = problem.seed;
-        effort.iterations = 1;
-        effort.stop = stop;
-        cuts.push_back(cutProduct(problem, effort));
-        if (stop.stop_requested()) return std::nullopt;
-        known.emplace_back(problem, cuts.back());
-    }
-    return withCuts(surfaces, job, cuts);
-}
 
 /// All that follows for one surface as it is planned, but for what it costs.
 OptionFigures figuresOf(const Job& job, const Plan& plan, const SurfacePlan& s, std::span<const ProductCut> cuts) {

@@ -1,6 +1,6 @@
 #include "core/plan/take_again.h"
 
-#include "core/plan/surface_stage.h"
+#include "core/plan/quick_plan.h"
 
 #include <algorithm>
 
@@ -27,11 +27,20 @@ std::optional<Remark> brought(const Plan& before, const Plan& after) {
 
 } // namespace
 
-std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop) {
+std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop,
+                                          const std::function<void(double)>& progress) {
     std::vector<CostlyReading> found;
     // Searches of set-outs are cut short: differences of units come from shapes, not from the last percent.
     Planner planner(0.3);
-    const Plan before = planner.plan(job, stop);
+    KnownCuts known;
+    const auto planned = [&](const Job& as) {
+        std::vector<ProductCut> cuts;
+        return cutQuickly(as, planner, known, cuts, stop);
+    };
+    const std::optional<Plan> first = planned(job);
+    if (!first) return {};
+    const Plan& before = *first;
+    const std::size_t asPlanned = known.size();
     Job tried = job;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
         const Surface& surface = job.surfaces[i];
@@ -39,14 +48,16 @@ std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token&
         for (const std::string& key : readingKeys(surface.measurement)) {
             const MaybeReading* reading = findReading(surface, key);
             if (!reading || !*reading || (*reading)->length.value <= 2 * kLikelyErrorMm) continue;
+            if (progress) progress(static_cast<double>(i) / static_cast<double>(job.surfaces.size()));
             std::optional<CostlyReading> worst;
             for (const double off : {kLikelyErrorMm, -kLikelyErrorMm}) {
                 findReading(tried.surfaces[i], key)->value().length = (*reading)->length + Mm{off};
-                const Plan after = planner.plan(tried, stop);
-                if (stop.stop_requested()) return {};
-                CostlyReading c{surface.id, key, Mm{off}, {}, brought(before, after), 0};
-                if (before.totals.cost && after.totals.cost && after.totals.cost->minor > before.totals.cost->minor)
-                    c.more = Money{after.totals.cost->minor - before.totals.cost->minor, job.currency};
+                const std::optional<Plan> after = planned(tried);
+                if (!after) return {};
+                known.resize(asPlanned);
+                CostlyReading c{surface.id, key, Mm{off}, {}, brought(before, *after), 0};
+                if (before.totals.cost && after->totals.cost && after->totals.cost->minor > before.totals.cost->minor)
+                    c.more = Money{after->totals.cost->minor - before.totals.cost->minor, job.currency};
                 c.harm = (c.more ? static_cast<double>(c.more->minor) : 0) + (c.brings ? kRemarkHarm : 0);
                 if (c.harm > 0 && (!worst || c.harm > worst->harm)) worst = std::move(c);
             }

@@ -2,6 +2,7 @@
 
 #include "core/plan/plan.h"
 
+#include <functional>
 #include <stop_token>
 #include <vector>
 
@@ -23,9 +24,10 @@ inline constexpr double kLikelyErrorMm = 4;
 inline constexpr double kRemarkHarm = 2000;
 
 /// Tries every outline reading of every surface that gets a finish, read kLikelyErrorMm longer and shorter, by planning
-/// anew: what is bought more, and which warnings come that were not there. Those that cost nothing are not told. The
-/// same job gives the same answer. Source: docs/formulae.md#take-again.
-/// @return  the costliest first; empty when stopped
-std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop = {});
+/// and roughly cutting anew: what is bought more, and which warnings come that were not there. Those that cost nothing
+/// are not told. The same job gives the same answer. Source: docs/formulae.md#take-again.
+/// @param progress  told the share done; may be empty  @return  the costliest first; empty when stopped
+std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop = {},
+                                          const std::function<void(double)>& progress = {});
 
 } // namespace westrum

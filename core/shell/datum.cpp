@@ -31,8 +31,10 @@ FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces, const FoldUp& 
         const VanPoint left = fold.poses[i]->map(lower.from), right = fold.poses[i]->map(lower.to);
         const bool across = std::abs(right.x - left.x) < std::abs(right.y - left.y);
         const double x = across ? (left.x + right.x) / 2 : std::min(left.x, right.x);
-        frame.stands[surfaces[i].surface->id] = {Mm{x - b.low.x}, Mm{left.z}, Mm{right.z},
-                                                 std::max(0.2, fold.poses[i]->perY.z)};
+        // To a tenth: no tape knows more, and what is planned hangs on it.
+        const auto tenth = [](double mm) { return Mm{std::round(mm * 10) / 10}; };
+        frame.stands[surfaces[i].surface->id] = {tenth(x - b.low.x), tenth(left.z), tenth(right.z),
+                                                 std::max(0.2, std::round(fold.poses[i]->perY.z * 1e4) / 1e4)};
     }
     return frame;
 }

@@ -34,7 +34,12 @@ VanClosing::VanClosing(QWidget* parent)
     : QWidget(parent),
       again_(new QPushButton(tr("What to measure again"), this)),
       worker_(this, [this](const std::shared_ptr<const Job>& job, const auto& turn) {
-          std::vector<CostlyReading> found = costlyReadings(*job, turn.stop);
+          std::vector<CostlyReading> found = costlyReadings(*job, turn.stop, [&](double share) {
+              turn.tell([this, share] {
+                  share_ = share;
+                  tell();
+              });
+          });
           turn.tell([this, found = std::move(found)] {
               costly_ = found;
               tell();
@@ -45,9 +50,16 @@ VanClosing::VanClosing(QWidget* parent)
     again_->setObjectName(QStringLiteral("measureAgain"));
     again_->setToolTip(tr("Tries every reading a few millimetres longer and shorter: which would cost most?"));
     connect(again_, &QPushButton::clicked, this, [this] {
-        askedFor_ = job_;
+        const bool underWay = askedFor_ && !costly_;
         costly_.reset();
-        worker_.ask(job_);
+        share_ = 0;
+        if (underWay) {
+            worker_.stop();
+            askedFor_.reset();
+        } else {
+            askedFor_ = job_;
+            worker_.ask(job_);
+        }
         tell();
     });
 }
@@ -89,9 +101,9 @@ void VanClosing::tell() {
         }
         if (costly_->empty()) said_ = tr("No reading would cost anything if it were 4 mm off.");
     } else if (askedFor_) {
-        said_ = tr("Trying every reading 4 mm longer and shorter …");
+        said_ = tr("Trying every reading 4 mm longer and shorter: %1 of the van").arg(figures_.percent(share_));
     }
-    again_->setEnabled(!askedFor_);
+    again_->setText(askedFor_ && !costly_ ? tr("Stop trying") : tr("What to measure again"));
     again_->adjustSize();
     again_->move(lineAt(gaps_.size()).bottomLeft().toPoint() + QPoint(0, 6));
     update();

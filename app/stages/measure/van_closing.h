@@ -53,6 +53,7 @@ private:
     std::shared_ptr<const Job> job_;
     std::shared_ptr<const Job> askedFor_; ///< whose readings were tried, or are being
     std::optional<std::vector<CostlyReading>> costly_;
+    double share_ = 0; ///< of them that are tried
     QPushButton* again_;
     double scale_ = 0, exaggerated_ = 1;
     QPointF origin_;
