@@ -11,6 +11,11 @@ namespace {
 
 constexpr std::size_t kFacesShown = 6;
 
+/// What all of it costs; what buys nothing costs nothing, which is no missing price.
+std::optional<Money> costOf(const Job& job, const Plan& plan) {
+    return plan.purchases.empty() ? std::optional(Money{0, job.currency}) : plan.totals.cost;
+}
+
 /// All that follows for one surface as it is planned, but for what it costs.
 OptionFigures figuresOf(const Job& job, const Plan& plan, const SurfacePlan& s, std::span<const ProductCut> cuts) {
     OptionFigures f;
@@ -58,7 +63,7 @@ std::vector<OptionFigures> optionFigures(const Job& job, const std::string& surf
         if (!plan) return {};
         const SurfacePlan* s = plan->surface(surface);
         OptionFigures f = s ? figuresOf(tried, *plan, *s, cuts) : OptionFigures{};
-        f.cost = plan->totals.cost;
+        f.cost = costOf(job, *plan);
         f.totalMass = plan->totals.laidMass;
         figures.push_back(std::move(f));
     }
@@ -98,7 +103,7 @@ std::vector<SchemeFigures> schemeFigures(const Job& job, const std::stop_token& 
         const std::optional<Plan> planned = cutQuickly(tried, planner, known, cuts, stop);
         if (!planned) return {};
         const Plan& plan = *planned;
-        SchemeFigures f{name, plan.totals.cost, plan.totals.laidMass, 0, 0, 0, 0, {}};
+        SchemeFigures f{name, costOf(job, plan), plan.totals.laidMass, 0, 0, 0, 0, {}};
         for (const Remark& r : plan.remarks) f.warnings += r.severity != Severity::Note ? 1 : 0;
         for (const SurfacePlan& s : plan.surfaces) {
             OptionFigures o = figuresOf(tried, plan, s, cuts);
