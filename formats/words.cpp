@@ -198,10 +198,14 @@ namespace {
 QString suspectsSentence(const Remark& remark, const Figures& figures) {
     const FactPrinter f(remark.facts, figures);
     const bool van = remark.kind == RemarkKind::VanDoesNotClose;
+    // Where several surfaces are spoken of, each reading is told with its own.
+    const auto nameOf = [&](const char* key, const char* on) {
+        const QString reading = readingName(f.text(key));
+        return van ? Words::tr("%1 of %2").arg(reading, f[on]) : reading;
+    };
     const auto suspect = [&](const char* key, const char* by, const char* on) {
         const double off = f.mm(by);
-        const QString what =
-            van ? Words::tr("%1 of %2").arg(readingName(f.text(key)), f[on]) : readingName(f.text(key));
+        const QString what = nameOf(key, on);
         return (off > 0 ? Words::tr("the %1 (%2 too long)") : Words::tr("the %1 (%2 too short)"))
             .arg(what, figures.length({std::abs(off)}));
     };
@@ -224,7 +228,7 @@ QString suspectsSentence(const Remark& remark, const Figures& figures) {
     if (f.count("count") > 0)
         text << Words::tr("%n other(s) could be, too.", nullptr, static_cast<int>(f.count("count")));
     text << (f.text("corner").empty()
-                 ? Words::tr("Take the %1 again: that tells.").arg(readingName(f.text("reading")))
+                 ? Words::tr("Take the %1 again: that tells.").arg(nameOf("reading", "on"))
                  : Words::tr("Measure from %1 to %2: that tells.").arg(f["corner"], f["toCorner"]));
     return text.join(QLatin1Char(' '));
 }

@@ -74,6 +74,24 @@ private slots:
                  QStringLiteral("The movement gap of 3 mm is less than the 5 mm that the product asks for."));
     }
 
+    void aSlipOfTheVanIsToldWithItsSurface() {
+        const Remark remark{Severity::Warning,
+                            {},
+                            RemarkKind::VanDoesNotClose,
+                            {{"reading", std::string("BC")},
+                             {"misclosure", Mm{22}},
+                             {"on", std::string("Left wall")},
+                             {"other", std::string("AB")},
+                             {"otherBy", Mm{-21}},
+                             {"otherOn", std::string("Load floor")}},
+                            {}};
+        QCOMPARE(
+            sentence(remark, {}),
+            QStringLiteral("The van does not close. One reading is wrong, likeliest first: the side b of Left wall (22 "
+                           "mm too long) or the side a of Load floor (21 mm too short). Take the side b of Left wall "
+                           "again: that tells."));
+    }
+
     void everyRemarkHasASentenceWithoutHoles() {
         const Facts facts{{"reading", std::string("AB")},
                           {"length", Mm{1}},
