@@ -13,14 +13,10 @@ std::size_t at(int i) { return static_cast<std::size_t>(i); }
 
 /// A reading that stands out by this much, in the tape's error, is no accident; with more that could it must be more.
 constexpr double kStandsOut = 3.75;
-/// An explanation that bears the rest worse than the best one by this much, in squares of the tape's error, is none.
-constexpr double kOutOfTest = 12;
 /// Below this share of its own error a reading keeps in the residuals, nothing tells of it.
 constexpr double kUnchecked = 1e-4;
 /// Corners of a van are square to about this much over their shorter side.
 constexpr double kSquareMm = 10;
-/// Slips up to here are about equally likely; beyond, ever less.
-constexpr double kUsualSlipMm = 220;
 
 /// 99.9 % of a sum of so many squares of standard normal errors stay below this (Wilson and Hilferty).
 double mostByChance(int count) {

@@ -30,6 +30,11 @@ struct SlipFinding {
 };
 inline constexpr std::size_t kMostSuspects = 3;
 
+/// An explanation that bears the rest worse than the best one by this much, in squares of the tape's error, is none.
+inline constexpr double kOutOfTest = 12;
+/// Slips up to here are about equally likely; beyond, ever less.
+inline constexpr double kUsualSlipMm = 220;
+
 /// Tests every reading by the fit without it. Something is wrong where a reading stands out by more than chance gives
 /// once in 5000 outlines; a reading explains it if the others agree without it to within their own test (99.9 %). Which
 /// of those is likelier: by how well the rest agrees, by the size of the slip, and by how square the corners come out.

@@ -1,5 +1,6 @@
 #include "core/shell/fold_up.h"
 
+#include "core/measure/slips.h"
 #include "core/shell/fold_observations.h"
 
 #include <Eigen/Dense>
@@ -16,10 +17,9 @@ using Sparse = Eigen::SparseMatrix<double>;
 
 std::size_t at(int i) { return static_cast<std::size_t>(i); }
 
-/// A reading that stands out by this much, in its own error, is no accident; slips.cpp has the same for one surface.
+/// A reading that stands out by this much, in its own error, is no accident: more than of one surface (slips.cpp), as
+/// many more are looked at.
 constexpr double kStandsOut = 3.9;
-constexpr double kOutOfTest = 12;
-constexpr double kUsualSlipMm = 220;
 constexpr std::size_t kMostTried = 16;
 
 /// Which unknown a coordinate of a point is; -1: it is held. The floor lies level, its first corner and the direction
