@@ -198,7 +198,7 @@ private slots:
         PhotographTracer t(b.document, QImage(100, 100, QImage::Format_RGB32), '.');
         for (const Point p : {Point{0, 0}, {50, 0}, {100, 0}, {0, 100}}) t.press(p);
         QVERIFY(!t.toPlane());
-        QVERIFY(t.said().contains(QStringLiteral("do not span a plane")));
+        QVERIFY(t.said().contains(QStringLiteral("cannot be the marks")));
         t.takeBack();
         t.press({100, 100});
         QVERIFY(!t.toPlane()); // still three on a line

@@ -204,7 +204,9 @@ void PhotographTracer::refresh() {
     if (step_ == Mark) {
         text =
             marked_.size() == 4 && !toPlane_
-                ? tr("These four points do not span a plane: three of them lie on a line.")
+                ? tr("These four points cannot be the marks: three of them lie nearly on a line, or they were not "
+                     "pressed in "
+                     "the order A to D. Press them again.")
                 : tr("Press the four known points in order, A to D; say above where they lie on the flat, in mm from A "
                      "(a sheet of paper, a board, a rectangle of masking tape).");
     } else if (step_ == Trace) {
