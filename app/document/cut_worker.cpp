@@ -46,6 +46,7 @@ void CutWorker::request(std::vector<CutProblem> problems) {
             if (same != entries_.end()) entry.state.cut = same->state.cut;
             entry.state.searching = true;
             entry.state.stale = true;
+            entry.state.asked = ++asked_;
             next.push_back(std::move(entry));
         }
         different = different || next.size() != entries_.size();

@@ -18,8 +18,9 @@ namespace westrum {
 struct CutState {
     std::shared_ptr<const ProductCut> cut; ///< the best so far; null for a moment after a change
     bool searching = false;
-    int rounds = 1;     ///< how often it was sent to look further, and once
-    bool stale = false; ///< still that of the problem before the latest change
+    int rounds = 1;          ///< how often it was sent to look further, and once
+    bool stale = false;      ///< still that of the problem before the latest change
+    std::uint64_t asked = 0; ///< which request brought the problem: another number, another problem
 };
 
 /// Cuts the products of a job on a thread of its own, one after the other: first a quick answer for each that has
@@ -68,8 +69,9 @@ private:
     std::string running_; ///< product that is being cut
     std::stop_source current_;
     double patience_ = 1;
-    bool told_ = false;   ///< a signal is on its way
-    std::jthread thread_; ///< last: it stops and joins before what it uses goes away
+    std::uint64_t asked_ = 0; ///< how many problems were asked so far
+    bool told_ = false;       ///< a signal is on its way
+    std::jthread thread_;     ///< last: it stops and joins before what it uses goes away
 };
 
 } // namespace westrum

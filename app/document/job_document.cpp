@@ -128,11 +128,12 @@ void JobDocument::takePlan(const PlanWorker::Planned& planned) {
 }
 
 void JobDocument::takeCuts() {
-    const auto waits = [](const CutState& s) { return s.stale; };
+    // The quick answer may be there before the change was told: its problem is another one all the same.
+    const auto standsStill = [](const CutState& a, const CutState& b) { return !a.stale && a.asked == b.asked; };
     const std::vector<CutState> last = std::exchange(cuts_, cutting_.states());
     const bool other = !std::equal(last.begin(), last.end(), cuts_.begin(), cuts_.end(),
                                    [](const CutState& a, const CutState& b) { return a.cut == b.cut; });
-    consequence_ = consequence_ || last.size() != cuts_.size() || std::any_of(last.begin(), last.end(), waits);
+    consequence_ = consequence_ || !std::equal(last.begin(), last.end(), cuts_.begin(), cuts_.end(), standsStill);
     emit cuttingChanged();
     if (other) replan(false);
 }
