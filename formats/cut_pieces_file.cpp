@@ -1,5 +1,7 @@
 #include "formats/cut_pieces_file.h"
 
+#include "core/geometry/boolean.h"
+
 #include "formats/csv.h"
 
 #include "formats/words.h"
@@ -36,6 +38,8 @@ QByteArray figure(double mm) {
     return text == "-0" ? QByteArray("0") : text;
 }
 
+constexpr int kDrillCorners = 24;
+
 /// Calls `line(layer, ring, closed)` and `name(text, at, height)` for all that is to be drawn.
 void draw(const ProductCut& cut, const auto& line, const auto& name) {
     for (const auto& [item, at] : stacked(cut)) {
@@ -55,6 +59,8 @@ void draw(const ProductCut& cut, const auto& line, const auto& name) {
             const CutPiece& piece = cut.pieces[std::size_t(lies.piece)];
             for (const Ring& fold : piece.folds) line("FOLD", moved(onStock(piece, lies, fold)), false);
             for (const Ring& mark : piece.marks) line("MARK", moved(onStock(piece, lies, mark)), false);
+            for (const CutPiece::Drill& d : piece.drills)
+                line("DRILL", moved(onStock(piece, lies, circle(d.at, d.diameter.value / 2, kDrillCorners))), true);
         }
     }
 }
@@ -174,8 +180,9 @@ std::vector<LoosePiece> piecesOf(const OutlineDrawing& drawing, double mmPerUnit
 QByteArray cutPiecesAsDxf(const ProductCut& cut) {
     // Millimetres; closed polylines of the oldest form, which everything reads.
     QByteArray out = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n"
-                     "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n4\n";
-    for (const auto& [layer, colour] : {std::pair{"CUT", "1"}, {"FOLD", "5"}, {"MARK", "3"}, {"STOCK", "8"}})
+                     "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n5\n";
+    for (const auto& [layer, colour] :
+         {std::pair{"CUT", "1"}, {"FOLD", "5"}, {"MARK", "3"}, {"DRILL", "6"}, {"STOCK", "8"}})
         out += QByteArray("0\nLAYER\n2\n") + layer + "\n70\n0\n62\n" + colour + "\n6\nCONTINUOUS\n";
     out += "0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
     draw(
@@ -199,7 +206,7 @@ QByteArray cutPiecesAsSvg(const ProductCut& cut, const QString& title) {
         width = std::max(width, item->lengthMm);
         height = std::max(height, at.y + item->widthMm);
     }
-    QByteArray stock, cuts, folds, marks;
+    QByteArray stock, cuts, folds, marks, drills;
     const auto y = [&](double up) { return figure(height - up); };
     draw(
         cut,
@@ -208,7 +215,11 @@ QByteArray cutPiecesAsSvg(const ProductCut& cut, const QString& title) {
             for (const Point& p : ring) path += ' ' + figure(p.x) + ',' + y(p.y);
             path += closed ? " Z\"/>\n" : "\"/>\n";
             const QByteArray name = layer;
-            (name == "CUT" ? cuts : name == "FOLD" ? folds : name == "MARK" ? marks : stock) += path;
+            (name == "CUT"     ? cuts
+             : name == "FOLD"  ? folds
+             : name == "MARK"  ? marks
+             : name == "DRILL" ? drills
+                               : stock) += path;
         },
         [&](const std::string& name, Point at, double high) {
             marks += "<text x=\"" + figure(at.x) + "\" y=\"" + y(at.y) + "\" font-size=\"" + figure(high) +
@@ -224,6 +235,7 @@ QByteArray cutPiecesAsSvg(const ProductCut& cut, const QString& title) {
            title.toHtmlEscaped().toUtf8() + "</title>\n" + group("STOCK", "stroke=\"#999\" stroke-width=\"1\"", stock) +
            group("CUT", "stroke=\"#c00\" stroke-width=\"0.5\"", cuts) +
            group("FOLD", "stroke=\"#00c\" stroke-width=\"0.5\" stroke-dasharray=\"8 4\"", folds) +
+           group("DRILL", "stroke=\"#909\" stroke-width=\"0.5\"", drills) +
            group("MARK", "stroke=\"#393\" stroke-width=\"0.5\"", marks) + "</svg>\n";
 }
 

@@ -1,4 +1,5 @@
 #include "core/families/family.h"
+#include "formats/base_words.h"
 #include "formats/fact_printer.h"
 #include "formats/words.h"
 
@@ -265,7 +266,7 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
             .arg(f["product"]);
     case RemarkKind::NoBattens:
         return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);
-    default: return {};
+    default: return baseSentence(remark, figures);
     }
 }
 
@@ -309,6 +310,7 @@ QString fixText(const Job& job, const Remark& remark, const Figures& figures) {
         const Product* product = job.catalogue.find(remark.fix->key);
         return product ? FinishWords::tr("Add %1").arg(QString::fromStdString(product->name)) : QString();
     }
+    if (const QString base = baseFixText(remark, figures); !base.isEmpty()) return base;
     const int at = layerOf(job, remark);
     if (at < 0) return {};
     const Layer& layer = job.finish(remark.place.surface).layers[static_cast<std::size_t>(at)];

@@ -105,15 +105,22 @@ QString panelText(const FactPrinter& f, const Figures& figures) {
     case FixedWith::RivetNuts:
         held = FitWords::tr("Machine screws with washers into rivet nuts, %1.").arg(apart);
         break;
+    case FixedWith::ExpandingNuts:
+        held = FitWords::tr("Machine screws with washers into expanding nuts, %1.").arg(apart);
+        break;
     case FixedWith::PanelClips: held = FitWords::tr("It hangs in panel clips and comes off again; no glue."); break;
     case FixedWith::HookAndLoop:
         held = FitWords::tr("Hook-and-loop behind it, %1; it comes off again.").arg(apart);
         break;
     case FixedWith::Staples: held = FitWords::tr("Staples %1.").arg(apart); break;
+    case FixedWith::AsNeeded: break; // by now it is known
     case FixedWith::AdhesiveAlone:
         held = FitWords::tr("The adhesive below holds it: press or prop it until it has set.");
         break;
     }
+    const int places = static_cast<int>(f.count("count")), drilled = static_cast<int>(f.count("drilled"));
+    if (places > 0) held += FitWords::tr(" %n place(s) in all.", nullptr, places);
+    if (drilled > 0) held += FitWords::tr(" Drill it on the bench, as its cut sheet marks it.");
     return FitWords::tr("%1 × %2. %3 Joints on their support.")
         .arg(figures.length({f.mm("length")}, false), figures.length({f.mm("width")}), held);
 }

@@ -1,6 +1,7 @@
 #include "formats/job_file.h"
 
 #include "core/setout/set_out.h"
+#include "formats/base_json.h"
 #include "formats/cut_list_json.h"
 #include "formats/surface_json.h"
 
@@ -76,6 +77,12 @@ public:
         if (const Json* h = objectMember(root, "", "headroom", false))
             job.headroom = {reading(*h, "headroom", "rear"), reading(*h, "headroom", "middle"),
                             reading(*h, "headroom", "front"), reading(*h, "headroom", "person")};
+        each(
+            root, "", "archBoxes",
+            [&](const Json& e, const std::string& at) { job.archBoxes.push_back(readArchBox(*this, e, at, boxIds_)); },
+            false, 20);
+        if (const Json* c = objectMember(root, "", "clearances", false))
+            job.clearances = readClearances(*this, *c, "clearances");
         if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
         each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
             job.catalogue.products.push_back(product(entry, path));
@@ -267,6 +274,10 @@ private:
                 else
                     fault(FileFaultKind::OutOfRange, path + ".reliefs");
         }
+        each(
+            entry, path, "battens",
+            [&](const Json& e, const std::string& at) { l.battens.push_back(readSupport(*this, e, at)); }, false, 100);
+        l.holders = readHolders(*this, entry, path);
         return l;
     }
 
@@ -377,7 +388,7 @@ private:
     }
 
     Currency currency_;
-    std::set<std::string> productIds_, surfaceIds_;
+    std::set<std::string> productIds_, surfaceIds_, boxIds_;
 };
 
 Json written(const FieldValues& values) {
@@ -395,6 +406,8 @@ Json written(const FinishOptions& finish) {
             if (l.bolted) layer["bolted"] = true;
             if (!l.joints.empty()) layer["joints"] = l.joints;
             for (const ReliefCut& r : l.reliefs) layer["reliefs"].push_back({r.from.x, r.from.y, r.to.x, r.to.y});
+            for (const Support& b : l.battens) layer["battens"].push_back(written(b));
+            if (!l.holders.empty()) layer["holders"] = writtenHolders(l.holders);
             layers.push_back(std::move(layer));
         }
         options.push_back({{"name", f.name}, {"trim", f.trim}, {"layers", std::move(layers)}});
@@ -537,6 +550,8 @@ QByteArray writeJob(const Job& job) {
             {{"when", w.when}, {"note", w.note}, {"frontKg", w.front}, {"rearKg", w.rear}, {"fittedKg", w.fitted}});
     putReading(root["datum"], "rear", job.datum.rear);
     putReading(root["datum"], "front", job.datum.front);
+    for (const ArchBox& b : job.archBoxes) root["archBoxes"].push_back(written(b));
+    if (!job.clearances.empty()) root["clearances"] = written(job.clearances);
     for (const auto& [key, reading] : {std::pair{"rear", &job.headroom.rear},
                                        {"middle", &job.headroom.middle},
                                        {"front", &job.headroom.front},

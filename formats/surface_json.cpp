@@ -1,5 +1,7 @@
 #include "formats/surface_json.h"
 
+#include "formats/base_json.h"
+
 #include <string_view>
 
 namespace westrum {
@@ -38,13 +40,6 @@ constexpr FileWords<OutlineForm, 6> kForms{{{OutlineForm::Rectangle, "rectangle"
 constexpr FileWords<CornerTurn, 2> kTurns{{{CornerTurn::Outwards, "outwards"}, {CornerTurn::Inwards, "inwards"}}};
 constexpr FileWords<Curving, 3> kCurvings{
     {{Curving::Flat, "flat"}, {Curving::Single, "single"}, {Curving::Double, "double"}}};
-constexpr FileWords<OpeningKind, 7> kOpenings{{{OpeningKind::Window, "window"},
-                                               {OpeningKind::RoofVent, "roof-vent"},
-                                               {OpeningKind::Lamp, "lamp"},
-                                               {OpeningKind::Socket, "socket"},
-                                               {OpeningKind::Hatch, "hatch"},
-                                               {OpeningKind::Pipe, "pipe"},
-                                               {OpeningKind::Other, "other"}}};
 constexpr FileWords<OpeningShape, 3> kShapes{
     {{OpeningShape::Rectangle, "rectangle"}, {OpeningShape::Round, "round"}, {OpeningShape::Polygon, "polygon"}}};
 constexpr FileWords<Treatment, 3> kTreatments{{{Treatment::CutBefore, "cut-before"},
@@ -60,8 +55,8 @@ constexpr FileWords<EdgeKind, 6> kEdges{{{EdgeKind::Unsaid, "unsaid"},
                                          {EdgeKind::DoorReveal, "door-reveal"},
                                          {EdgeKind::UnderTrim, "under-trim"},
                                          {EdgeKind::MovementGap, "movement-gap"}}};
-constexpr FileWords<ZoneKind, 2> kZones{{{ZoneKind::Hidden, "hidden"}, {ZoneKind::Wiring, "wiring"}}};
-constexpr FileWords<SupportKind, 2> kSupports{{{SupportKind::Rib, "rib"}, {SupportKind::Batten, "batten"}}};
+constexpr FileWords<ZoneKind, 3> kZones{
+    {{ZoneKind::Hidden, "hidden"}, {ZoneKind::Wiring, "wiring"}, {ZoneKind::Heavy, "heavy"}}};
 
 constexpr int kMostSides = 100;
 constexpr int kMostInRow = 50;
@@ -122,7 +117,11 @@ public:
         walk_.each(
             entry, path, "zones", [&](const Json& e, const std::string& at) { zone(e, at); }, false, 100);
         walk_.each(
-            entry, path, "supports", [&](const Json& e, const std::string& at) { support(e, at); }, false, 100);
+            entry, path, "supports",
+            [&](const Json& e, const std::string& at) { s_.supports.push_back(readSupport(walk_, e, at)); }, false,
+            100);
+        if (const Json* p = walk_.objectMember(entry, path, "packing", false))
+            s_.packing = readPacking(walk_, *p, path + ".packing");
     }
 
 private:
@@ -235,7 +234,7 @@ private:
     void opening(const Json& e, const std::string& at) {
         Opening o;
         walk_.text(e, at, "name", o.name, false);
-        walk_.word(e, at, "kind", kOpenings, o.kind);
+        walk_.word(e, at, "kind", kOpeningWords, o.kind);
         walk_.word(e, at, "shape", kShapes, o.shape);
         placement(e, at, o.place);
         o.width = walk_.reading(e, at, "width");
@@ -253,6 +252,8 @@ private:
         walk_.word(e, at, "treatment", kTreatments, o.treatment, false);
         walk_.word(e, at, "edge", kOpeningEdges, o.edge, false);
         o.turnIn = walk_.reading(e, at, "turnIn");
+        o.clear = walk_.reading(e, at, "clear");
+        walk_.flag(e, at, "even", o.even);
         s_.openings.push_back(std::move(o));
     }
 
@@ -275,19 +276,6 @@ private:
         z.width = walk_.reading(e, at, "width");
         z.height = walk_.reading(e, at, "height");
         s_.zones.push_back(std::move(z));
-    }
-
-    void support(const Json& e, const std::string& at) {
-        Support u;
-        walk_.text(e, at, "name", u.name, false);
-        walk_.word(e, at, "kind", kSupports, u.kind);
-        walk_.flag(e, at, "along", u.along);
-        u.position = walk_.reading(e, at, "position");
-        u.width = walk_.reading(e, at, "width");
-        walk_.count(e, at, "count", 1, kMostInRow, u.count);
-        u.spacing = walk_.reading(e, at, "spacing");
-        u.depth = walk_.reading(e, at, "depth");
-        s_.supports.push_back(std::move(u));
     }
 
     JsonWalk& walk_;
@@ -361,7 +349,7 @@ void putPlacement(Json& out, const Placement& p) {
 }
 
 Json written(const Opening& o) {
-    Json out{{"name", o.name}, {"kind", wordOf(kOpenings, o.kind)}, {"shape", wordOf(kShapes, o.shape)}};
+    Json out{{"name", o.name}, {"kind", wordOf(kOpeningWords, o.kind)}, {"shape", wordOf(kShapes, o.shape)}};
     putPlacement(out, o.place);
     putReading(out, "width", o.width);
     putReading(out, "height", o.height);
@@ -378,6 +366,8 @@ Json written(const Opening& o) {
     out["treatment"] = wordOf(kTreatments, o.treatment);
     out["edge"] = wordOf(kOpeningEdges, o.edge);
     putReading(out, "turnIn", o.turnIn);
+    putReading(out, "clear", o.clear);
+    if (o.even) out["even"] = true;
     return out;
 }
 
@@ -429,14 +419,8 @@ Json written(const Surface& s) {
         putReading(zone, "height", z.height);
         return zone;
     });
-    list("supports", s.supports, [](const Support& u) {
-        Json support{{"name", u.name}, {"kind", wordOf(kSupports, u.kind)}, {"along", u.along}, {"count", u.count}};
-        putReading(support, "position", u.position);
-        putReading(support, "width", u.width);
-        putReading(support, "spacing", u.spacing);
-        putReading(support, "depth", u.depth);
-        return support;
-    });
+    list("supports", s.supports, [](const Support& u) { return written(u); });
+    if (s.packing != Packing{}) out["packing"] = written(s.packing);
     return out;
 }
 

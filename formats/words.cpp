@@ -166,6 +166,10 @@ QString pieceText(const PieceName& name) {
     case PiecePart::ZipStrip:
         return shared((name.number == 1 ? Words::tr("%1 zip a") : Words::tr("%1 zip b")).arg(name.unit));
     case PiecePart::Piping: return Words::tr("piping");
+    case PiecePart::BoxTop: return Words::tr("box top");
+    case PiecePart::BoxFace: return Words::tr("box face");
+    case PiecePart::BoxRearEnd: return Words::tr("box rear end");
+    case PiecePart::BoxFrontEnd: return Words::tr("box front end");
     }
     return {};
 }
@@ -523,6 +527,8 @@ QString needText(Serves serves, double amount, const Figures& f) {
     case Serves::Screws: return Words::tr("%n screw(s)", nullptr, n);
     case Serves::RivetNuts: return Words::tr("%n rivet nut(s)", nullptr, n);
     case Serves::MachineScrews: return Words::tr("%n machine screw(s)", nullptr, n);
+    case Serves::ExpandingNuts: return Words::tr("%n expanding nut(s)", nullptr, n);
+    case Serves::Packers: return Words::tr("%n packer(s)", nullptr, n);
     case Serves::Washers: return Words::tr("%n washer(s)", nullptr, n);
     case Serves::ScrewCups: return Words::tr("%n screw cup(s)", nullptr, n);
     case Serves::PanelClips: return Words::tr("%n panel clip(s)", nullptr, n);

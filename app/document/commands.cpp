@@ -1,5 +1,6 @@
 #include "app/document/commands.h"
 
+#include "app/document/base_commands.h"
 #include "app/document/set_value.h"
 #include "app/document/shell_commands.h"
 #include "core/families/family.h"
@@ -251,6 +252,7 @@ Command takeFix(JobDocument& d, const Remark& remark) {
                            static_cast<int>(remark.fix->value));
     if (remark.fix->kind == FixKind::AddLayer)
         return addLayer(d, surface, remark.fix->key, static_cast<int>(remark.fix->value));
+    if (Command base = takeBaseFix(d, remark)) return base;
     if (layer < 0) return nullptr;
     if (remark.fix->kind == FixKind::SetRule)
         return setRule(d, remark.place.surface, remark.fix->key, remark.fix->value, layer);

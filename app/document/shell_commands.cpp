@@ -167,8 +167,16 @@ Command changeSupport(JobDocument& d, const std::string& surface, int index, Sup
                          [&](Surface& s) { at(s.supports, index) = std::move(support); });
 }
 Command removeSupport(JobDocument& d, const std::string& surface, int index) {
-    return changeSurface(ShellCommands::tr("Remove a support"), d, surface,
-                         [&](Surface& s) { s.supports.erase(s.supports.begin() + index); });
+    return changeSurface(ShellCommands::tr("Remove a support"), d, surface, [&](Surface& s) {
+        s.supports.erase(s.supports.begin() + index);
+        // Readings at its crossings go with it; others keep the supports that they are about.
+        std::erase_if(s.packing.readings,
+                      [&](const CrossingReading& r) { return r.batten == index || r.rib == index; });
+        for (CrossingReading& r : s.packing.readings) {
+            r.batten -= r.batten > index ? 1 : 0;
+            r.rib -= r.rib > index ? 1 : 0;
+        }
+    });
 }
 
 Command turnBattens(JobDocument& d, const std::string& surface) {

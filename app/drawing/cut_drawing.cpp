@@ -301,6 +301,12 @@ void paintLying(QPainter& p, const PlanView& view, const Job& job, const Product
                 for (std::size_t k = 1; k < lying.size(); ++k) p.drawLine(view.map(lying[k - 1]), view.map(lying[k]));
             }
         }
+        p.setPen(QPen(t.graphite, 1)); // holes to be drilled: a ring and its middle
+        for (const CutPiece::Drill& d : piece->drills) {
+            const QPointF at = view.map(onStock(*piece, lies, Ring{d.at}).front());
+            const double r = std::max(1.6, d.diameter.value / 2 * view.scale());
+            p.drawEllipse(at, r, r);
+        }
     }
 }
 

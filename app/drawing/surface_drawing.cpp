@@ -26,7 +26,7 @@ void paintSurfaceParts(QPainter& p, const PlanView& view, const Surface& surface
     if (marks.supports)
         for (const PlacedSupport& u : shape.supports) {
             const bool inHand = u.support == marks.supportInHand;
-            const bool batten = surface.supports[static_cast<std::size_t>(u.support)].kind == SupportKind::Batten;
+            const bool batten = u.kind == SupportKind::Batten;
             QColor fill = inHand ? t.chalk : t.raised;
             fill.setAlpha(inHand ? 90 : 150);
             p.setBrush(marks.supportsBehind && !inHand ? Qt::NoBrush : QBrush(fill));

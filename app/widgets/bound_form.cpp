@@ -216,4 +216,10 @@ QWidget* BoundForm::words(const QString& text) {
     return label;
 }
 
+QWidget* BoundForm::words(std::function<QString()> get) {
+    auto* label = static_cast<QLabel*>(words(get()));
+    refreshers_.push_back([label, get = std::move(get)] { label->setText(get()); });
+    return label;
+}
+
 } // namespace westrum

@@ -48,6 +48,8 @@ public:
     /// A button that is one of several to choose from.
     QWidget* pick(const QString& text, const QString& objectName, bool chosen, std::function<void()> act);
     QWidget* words(const QString& text);
+    /// The same, said anew whenever the job changes.
+    QWidget* words(std::function<QString()> get);
     /// Pushes what is in the row to the left.
     void stretch();
 

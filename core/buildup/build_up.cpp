@@ -11,6 +11,23 @@ std::optional<LayerRole> roleOf(const Layer& layer, const Catalogue& catalogue) 
 
 } // namespace
 
+Surface withBattensOf(const Surface& surface, const Finish& finish) {
+    std::vector<Support> own;
+    for (const Layer& l : finish.layers) own.insert(own.end(), l.battens.begin(), l.battens.end());
+    if (own.empty()) return surface;
+    Surface with = surface;
+    // Those that were measured keep their places, with none in the row: others are told by their places.
+    for (Support& s : with.supports)
+        if (s.kind == SupportKind::Batten) s.count = 0;
+    // Crossings are read on the battens that were measured; those of an option are packed as the ribs then stand.
+    with.packing.readings.clear();
+    for (Support s : own) {
+        s.kind = SupportKind::Batten;
+        with.supports.push_back(std::move(s));
+    }
+    return with;
+}
+
 int faceLayer(const Finish& finish, const Catalogue& catalogue) {
     for (int i = static_cast<int>(finish.layers.size()) - 1; i >= 0; --i)
         if (roleOf(finish.layers[static_cast<std::size_t>(i)], catalogue) == LayerRole::Finish) return i;

@@ -2,7 +2,9 @@
 
 #include "core/buildup/relief_cut.h"
 #include "core/catalogue/family.h"
+#include "core/shell/surface.h"
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -14,8 +16,10 @@ struct Layer {
     FieldValues rules;   ///< of the family's set-out, or of Family::layerRules
     /// Joints of panels set by hand: coordinates along the surface, rising. Empty: where the set-out puts them.
     std::vector<double> joints;
-    bool bolted = false;              ///< the bolts of furniture or seats pass through it
-    std::vector<ReliefCut> reliefs{}; ///< of a lining, by hand
+    bool bolted = false;                  ///< the bolts of furniture or seats pass through it
+    std::vector<ReliefCut> reliefs{};     ///< of a lining, by hand
+    std::vector<Support> battens{};       ///< of a layer of battens: this option's own, in place of the surface's
+    std::map<std::string, int> holders{}; ///< by key of a piece's name: how it is held, if another way than the rest
     friend bool operator==(const Layer&, const Layer&) = default;
 };
 
@@ -38,6 +42,9 @@ struct FinishOptions {
     [[nodiscard]] Finish& now() { return options[static_cast<std::size_t>(chosen)]; }
     friend bool operator==(const FinishOptions&, const FinishOptions&) = default;
 };
+
+/// The surface as an option has it: battens of its own stand in place of those that were measured.
+Surface withBattensOf(const Surface& surface, const Finish& finish);
 
 /// Place of the layer that is seen: the last one that is a finish, whatever coats it. -1 if there is none.
 int faceLayer(const Finish& finish, const Catalogue& catalogue);

@@ -6,9 +6,10 @@ namespace westrum {
 namespace {
 
 constexpr std::array<std::string_view, kServes> kPurposes{
-    "screws",  "rivet nuts",     "machine screws", "washers",      "screw cups",     "panel clips",   "hook-and-loop",
-    "staples", "adhesive, tube", "grout",          "barrier tape", "seam sealer",    "corner blocks", "zip",
-    "thread",  "piping cord",    "foam glue",      "plain lining", "abrasive discs", "masking tape",  "blades"};
+    "screws",         "rivet nuts",   "machine screws", "washers",     "screw cups",    "panel clips",
+    "hook-and-loop",  "staples",      "adhesive, tube", "grout",       "barrier tape",  "seam sealer",
+    "corner blocks",  "zip",          "thread",         "piping cord", "foam glue",     "plain lining",
+    "abrasive discs", "masking tape", "blades",         "packers",     "expanding nuts"};
 constexpr std::array<Field, 4> kFields{{
     {"serves", "serves as", FieldUnit::Choice, 0, kServes - 1, 0, kPurposes},
     {"perPack", "in a pack", FieldUnit::Number, 0.01, 1e6, 100},
@@ -22,6 +23,8 @@ NeedUnit unitOf(Serves serves) {
     switch (serves) {
     case Serves::Screws:
     case Serves::RivetNuts:
+    case Serves::ExpandingNuts:
+    case Serves::Packers:
     case Serves::MachineScrews:
     case Serves::Washers:
     case Serves::ScrewCups:

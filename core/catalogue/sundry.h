@@ -29,10 +29,12 @@ enum class Serves {
     AbrasiveDiscs,
     MaskingTape,
     Blades,
-    Sealant, ///< a bead that closes an edge: bought as the trim that it is, not as one of these
+    Packers,       ///< between ribs and battens
+    ExpandingNuts, ///< set into a hole that is there, for machine screws
+    Sealant,       ///< a bead that closes an edge: bought as the trim that it is, not as one of these
 };
 /// Purposes that a product of this family may have.
-inline constexpr int kServes = 21;
+inline constexpr int kServes = 23;
 
 enum class NeedUnit { Pieces, Metres, SquareMetres, Millilitres, Kilograms };
 NeedUnit unitOf(Serves serves);
@@ -43,7 +45,7 @@ bool isConsumable(Serves serves);
 struct SundryGoods {
     Serves serves{};
     double perPack{}; ///< in the purpose's unit
-    Mm length;        ///< of screws; 0: not told apart by it
+    Mm length;        ///< of screws; thickness of packers; 0: not told apart by it
     Kg packMass;      ///< of what stays in the van of one pack
 };
 

@@ -1,12 +1,12 @@
 #include "core/families/battens.h"
 
-#include "core/takeoff/fixings.h"
+#include "core/takeoff/needs.h"
 
 namespace westrum {
 namespace {
 
 constexpr std::array<Field, 2> kFixing{{
-    {"fixWith", "held by", FieldUnit::Choice, 0, 5, 0, kFixedWith},
+    {"fixWith", "held by", FieldUnit::Choice, 0, 7, 0, kFixedWith},
     {"fixField", "fixings apart", FieldUnit::Length, 30, 2000, 300},
 }};
 
@@ -48,11 +48,24 @@ void addBattens(const Product& product, const std::string& surface, const std::s
     }
 }
 
-void needs(const NeedFacts& f, std::vector<Need>& found) {
-    double places = 0;
-    for (const Mm length : f.take->lengths)
-        places += fixingsAlong(length, kFixFromEnd, {fixingValue(f, "fixField")}).count;
-    hold(f, f.held.by, places, false, found);
+void fix(NeedFacts& f, std::vector<Fixing>& all) {
+    const FixedWith by = holdingOf({}, f.held, false, f.into.has_value());
+    if (by == FixedWith::AdhesiveAlone) return;
+    const FixingRules rules = fixingRulesOf(f);
+    std::vector<Holder> ribs = holdersOf(*f.shape, f.surface);
+    const bool beside = valueOf(*f.rules, battenRules(), "beside") != 0;
+    std::erase_if(ribs, [&](const Holder& h) { return beside || h.kind != SupportKind::Rib; });
+    for (std::size_t i = 0; i < f.take->stretches.size(); ++i) {
+        const LayerTakeoff::Stretch& batten = f.take->stretches[i];
+        PlacedFixings placed = placeOnBar(batten.shape, batten.along, 1, rules, ribs);
+        // One that meets no rib stands on what bounds the surface: a rail, a sill.
+        if (placed.places.empty() && placed.leftOut == 0) placed = placeOnBar(batten.shape, batten.along, 1, rules, {});
+        f.leftOut += placed.leftOut;
+        for (const FixingPlace& place : placed.places) {
+            all.push_back(fixingAt(f, place, by, false));
+            all.back().piece = static_cast<int>(i);
+        }
+    }
 }
 
 } // namespace
@@ -71,7 +84,7 @@ Family battenFamily() {
             .fixing = kFixing,
             .takeOff = takeOff,
             .pieces = addBattens,
-            .needs = needs,
+            .fix = fix,
             .steps = battenSteps};
 }
 

@@ -3,13 +3,13 @@
 #include "core/catalogue/hard_finishes.h"
 #include "core/families/flat_pieces.h"
 #include "core/setout/board_cladding.h"
-#include "core/takeoff/fixings.h"
+#include "core/takeoff/needs.h"
 
 namespace westrum {
 namespace {
 
 constexpr std::array<Field, 3> kFixing{{
-    {"fixWith", "held by", FieldUnit::Choice, 0, 5, 0, kFixedWith},
+    {"fixWith", "held by", FieldUnit::Choice, 0, 7, 0, kFixedWith},
     {"fixField", "fixings apart without supports", FieldUnit::Length, 30, 2000, 400},
     {"fixCups", "cups under the heads", FieldUnit::Flag, 0, 1, 0},
 }};
@@ -39,26 +39,22 @@ TrimLength bar(const Product& product) {
             .mass = {areaOf(b.length, b.cover).value * b.massKgPerM2}};
 }
 
-double boardFixings(const NeedFacts& f) {
-    const double each = boardOf(*f.product).cover.value > kWideBoard ? 2 : 1;
-    const std::vector<SupportLine> supports = holders(f);
-    double places = 0;
-    for (const Piece& piece : f.setOut->pieces) {
-        const Bounds b = boundsOf(piece.shape);
-        const bool up = f.setOut->rowsAcross;
-        const double low = up ? b.low.y : b.low.x, high = up ? b.high.y : b.high.x;
-        const double across = up ? (b.low.x + b.high.x) / 2 : (b.low.y + b.high.y) / 2;
-        int crossings = 0;
-        for (const SupportLine& s : supports)
-            crossings += s.along == up && s.at > low - 1 && s.at < high + 1 && s.from < across && s.to > across ? 1 : 0;
-        places += each * (crossings > 0 ? crossings
-                                        : fixingsAlong({high - low}, kFixFromEnd, {fixingValue(f, "fixField")}).count);
+void fix(NeedFacts& f, std::vector<Fixing>& all) {
+    const FixedWith by = holdingOf({}, f.held, false, f.into.has_value());
+    if (by == FixedWith::AdhesiveAlone) return;
+    const int abreast = boardOf(*f.product).cover.value > kWideBoard ? 2 : 1;
+    const std::vector<Holder> holders = holdersFor(f);
+    const FixingRules rules = fixingRulesOf(f);
+    const bool cups = fixingValue(f, "fixCups") != 0;
+    for (std::size_t i = 0; i < f.setOut->pieces.size(); ++i) {
+        const PlacedFixings placed =
+            placeOnBar(f.setOut->pieces[i].shape, !f.setOut->rowsAcross, abreast, rules, holders);
+        f.leftOut += placed.leftOut;
+        for (const FixingPlace& place : placed.places) {
+            all.push_back(fixingAt(f, place, by, cups));
+            all.back().piece = static_cast<int>(i);
+        }
     }
-    return places;
-}
-
-void needs(const NeedFacts& f, std::vector<Need>& found) {
-    hold(f, f.held.by, boardFixings(f), fixingValue(f, "fixCups") != 0, found);
 }
 
 /// Boards as bars of their lengths; rips and notches are marked on them.
@@ -126,7 +122,7 @@ Family boardFamily() {
             .drawn = {.style = "board"},
             .remarks = kRemarks,
             .pieces = addBoards,
-            .needs = needs,
+            .fix = fix,
             .steps = boardSteps,
             .grips = grips};
 }

@@ -12,6 +12,7 @@ void toOrigin(CutPiece& piece) {
     move(piece.shape.rings);
     move(piece.folds);
     move(piece.marks);
+    for (CutPiece::Drill& d : piece.drills) d.at = d.at - low;
 }
 
 std::vector<Ring> outlineMarks(const Region& shape) {

@@ -24,6 +24,13 @@ struct CutPiece {
     Point patternAt{};              ///< of its lower left corner from a point of the pattern, where the product has one
     std::vector<Ring> folds, marks; ///< in the frame of `shape`
     bool weighed = false;           ///< its layer has its mass already
+    /// Holes that are drilled in it before it goes up: middles in the frame of `shape`, and their diameters.
+    struct Drill {
+        Point at;
+        Mm diameter;
+        friend bool operator==(const Drill&, const Drill&) = default;
+    };
+    std::vector<Drill> drills{};
     [[nodiscard]] double lengthMm() const { return boundsOf(shape).width(); }
     [[nodiscard]] double widthMm() const { return boundsOf(shape).height(); }
     friend bool operator==(const CutPiece&, const CutPiece&) = default;

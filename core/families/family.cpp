@@ -47,10 +47,20 @@ double hoursFor(std::string_view family, double areaM2, int pieces) {
     return found ? found->hours.perM2 * areaM2 + found->hours.perPiece * pieces : 0;
 }
 
+std::vector<Fixing> fixingsOf(NeedFacts& facts) {
+    std::vector<Fixing> fixings;
+    const Family* family = familyOf(facts.product->family);
+    if (!family || !family->fix) return fixings;
+    facts.fixing = family->fixing;
+    family->fix(facts, fixings);
+    return fixings;
+}
+
 std::vector<Need> needsOf(NeedFacts facts) {
     std::vector<Need> needs;
     const Family* family = familyOf(facts.product->family);
     if (!family) return needs;
+    hold(facts.fixings ? *facts.fixings : fixingsOf(facts), needs);
     facts.fixing = family->fixing;
     if (family->needs) family->needs(facts, needs);
     addSundries(*facts.setOut, needs);

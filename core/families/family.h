@@ -111,7 +111,9 @@ struct Family {
                    WantedPieces&) = nullptr;
     /// What is to be cut for the edges of all surfaces.
     void (*edgePieces)(const Product&, const TrimPlan&, WantedPieces&) = nullptr;
-    /// Small things that it takes.
+    /// Its fixings, each at its place; null: it has none of its own.
+    void (*fix)(NeedFacts&, std::vector<Fixing>&) = nullptr;
+    /// Small things that it takes; those that its fixings take come by themselves.
     void (*needs)(const NeedFacts&, std::vector<Need>&) = nullptr;
     /// Its steps, in order.
     void (*steps)(const FitFacts&, const LayerFacts&, std::vector<FitStep>&) = nullptr;
@@ -136,7 +138,11 @@ std::span<const Field> fixingRules(std::string_view family);
 /// Hours that a layer takes. @param areaM2  that it covers  @param pieces  of a set-out; 0: it is not set out
 double hoursFor(std::string_view family, double areaM2, int pieces);
 
-/// Small things of a layer: by its family, and what upholstery is sewn with. Surface and layer are left to the caller.
+/// The fixings of a layer, each at its place. @param facts  told how many found none
+std::vector<Fixing> fixingsOf(NeedFacts& facts);
+
+/// Small things of a layer: by its fixings, its family, and what upholstery is sewn with. Surface and layer are left to
+/// the caller.
 std::vector<Need> needsOf(NeedFacts facts);
 
 /// The steps of a surface, layer by layer from the metal inwards; what must be in before anything hides it stands

@@ -19,13 +19,17 @@ CutPiece wantedOf(std::string_view word, const std::string& surface, const std::
 void addPanels(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
                WantedPieces& found) {
     const SetOut& setOut = plan.setOut;
-    for (const Piece& piece : setOut.pieces) {
+    for (std::size_t i = 0; i < setOut.pieces.size(); ++i) {
+        const Piece& piece = setOut.pieces[i];
         CutPiece wanted = wantedOf("panel", surface, layer, piece);
         const Region& own = piece.cut.empty() ? piece.shape : piece.cut;
         const Region lying = setOut.grainAcross ? transposed(own) : own;
         const Bounds b = boundsOf(lying);
         wanted.shape = {{rectangle(b.low.x, b.low.y, b.width(), b.height())}};
         if (piece.notched) wanted.marks = outlineMarks(lying);
+        for (const Fixing& f : plan.fixings)
+            if (const Mm hole = drillFor(f); f.piece == static_cast<int>(i) && hole.value > 0)
+                wanted.drills.push_back({setOut.grainAcross ? Point{f.place.at.y, f.place.at.x} : f.place.at, hole});
         toOrigin(wanted);
         wanted.mayTurn = !sheetOf(product).grain;
         found.pieces.push_back(std::move(wanted));

@@ -16,9 +16,11 @@ struct LayerPlan {
     std::string product; ///< id
     std::string family;
     FieldValues rules;
-    SetOut setOut;     ///< of a family that is set out
-    LayerTakeoff take; ///< of one that is not
-    Holding held;      ///< as far as it is held by fixings
+    SetOut setOut;                 ///< of a family that is set out
+    LayerTakeoff take;             ///< of one that is not
+    Holding held;                  ///< as far as it is held by fixings
+    std::vector<Fixing> fixings{}; ///< each at its place
+    int fixingsLeftOut = 0;        ///< for which there was none
     std::optional<PlankTakeoff> planks;
     std::optional<Purchase> purchase; ///< nothing for what the cutting buys
     M2 area;                          ///< that it covers

@@ -2,7 +2,7 @@
 
 #include "core/families/flat_pieces.h"
 #include "core/setout/lining.h"
-#include "core/takeoff/fixings.h"
+#include "core/takeoff/needs.h"
 
 namespace westrum {
 namespace {
@@ -23,19 +23,20 @@ void look(const LayersAbout& about, SetOutRequest& request) {
 }
 
 void needs(const NeedFacts& f, std::vector<Need>& found) {
-    const LiningRules rules = liningRulesOf(*f.rules);
     if (rollOf(*f.product).lining == Lining::SheetVinyl) {
         double seams = 0;
         for (const Joint& j : f.setOut->joints) seams += distance(j.from, j.to);
         addNeed(found, Serves::SeamSealer, seams / 1000);
     }
-    if (rules.face == LinedFace::Panels && f.held.by == FixedWith::PanelClips) {
-        double clips = 0;
-        for (const Piece& p : f.setOut->pieces)
-            for (const ClippedSide& side : clippedSides(p.shape, rules.clips)) clips += side.clips.count;
-        addNeed(found, Serves::PanelClips, clips);
-    }
     addNeed(found, Serves::Blades, f.setOut->figures.cutLength.value / 1000);
+}
+
+void fix(NeedFacts& f, std::vector<Fixing>& all) {
+    const LiningRules rules = liningRulesOf(*f.rules);
+    if (rules.face != LinedFace::Panels || f.held.by != FixedWith::PanelClips) return;
+    for (std::size_t i = 0; i < f.setOut->pieces.size(); ++i)
+        for (const FixingPlace& place : placeClips(f.setOut->pieces[i].shape, rules.clips))
+            all.push_back({.place = place, .piece = static_cast<int>(i), .by = FixedWith::PanelClips});
 }
 
 bool porous(const Product& product) {
@@ -122,6 +123,7 @@ Family liningFamily() {
             .remarks = kRemarks,
             .look = look,
             .pieces = addLinings,
+            .fix = fix,
             .needs = needs,
             .steps = liningSteps,
             .grips = grips};

@@ -1,14 +1,18 @@
 #include "core/families/sheets.h"
 
 #include "core/families/flat_pieces.h"
+#include "core/geometry/boolean.h"
 #include "core/setout/sheet_panels.h"
-#include "core/takeoff/fixings.h"
+#include "core/takeoff/needs.h"
+
+#include <algorithm>
+#include <cmath>
 
 namespace westrum {
 namespace {
 
 constexpr std::array<Field, 5> kFixing{{
-    {"fixWith", "held by", FieldUnit::Choice, 0, 5, 0, kFixedWith},
+    {"fixWith", "held by", FieldUnit::Choice, 0, 7, 7, kFixedWith},
     {"fixEdge", "fixings apart at the edge", FieldUnit::Length, 30, 2000, 200},
     {"fixField", "fixings apart in the field", FieldUnit::Length, 30, 2000, 300},
     {"fixInset", "fixings in from the edge", FieldUnit::Length, 0, 200, 15},
@@ -22,24 +26,41 @@ constexpr std::array kRemarks{
     RemarkKind::PanelSlivers,    RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
     RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap,  RemarkKind::TooManyPieces};
 
-void needs(const NeedFacts& f, std::vector<Need>& found) {
+/// Whether a cover strip lies over a place: it is no further from a joint than the edge's line of fixings.
+bool underStrip(Point p, const SetOut& setOut, double reach) {
+    return std::any_of(setOut.joints.begin(), setOut.joints.end(), [&](const Joint& j) {
+        const Point way = j.to - j.from;
+        const double length = std::max(1e-9, distance(j.from, j.to)), on = dot(p - j.from, way) / length;
+        return on > -reach && on < length + reach && std::abs(cross(way, p - j.from)) / length <= reach;
+    });
+}
+
+void fix(NeedFacts& f, std::vector<Fixing>& all) {
     if (f.held.byWrapping) return;
-    const std::vector<SupportLine> supports = holders(f);
+    const std::vector<Holder> holders = holdersFor(f);
+    const FixingRules rules = fixingRulesOf(f);
+    const PanelRules panels = panelRulesOf(*f.rules);
     const bool cups = fixingValue(f, "fixCups") != 0, solid = sheetOf(*f.product).solid;
-    std::array<double, kFixedWith.size()> places{};
-    double cupped = 0;
-    for (const Piece& piece : f.setOut->pieces) {
-        const FixedWith by = holdingOf(piece, f.held);
-        const int n = fixingsOfPanel(piece.shape, {fixingValue(f, "fixInset")}, {fixingValue(f, "fixEdge")}, supports,
-                                     {fixingValue(f, "fixField")})
-                          .total();
-        places[static_cast<std::size_t>(by)] += n;
-        if (by == FixedWith::Screws && (cups || piece.removable)) cupped += n;
+    const double reach = rules.inset.value + panels.jointGap.value / 2 + 1;
+    for (std::size_t i = 0; i < f.setOut->pieces.size(); ++i) {
+        const Piece& piece = f.setOut->pieces[i];
+        const bool heavy = std::any_of(f.heavy.begin(), f.heavy.end(),
+                                       [&](const Region& r) { return areaMm2(intersection(r, piece.shape)) > 1; });
+        FixedWith by = holdingOf(piece, f.held, heavy, f.into.has_value());
+        if (f.holders)
+            if (const auto own = f.holders->find(piece.name.key()); own != f.holders->end())
+                by = holdingOf(piece, {static_cast<FixedWith>(own->second)}, heavy, f.into.has_value());
+        if (by == FixedWith::AdhesiveAlone) continue;
+        const PlacedFixings placed = placeOnPanel(piece.shape, rules, holders);
+        f.leftOut += placed.leftOut;
+        for (const FixingPlace& place : placed.places) {
+            Fixing x = fixingAt(f, place, by, cups || piece.removable);
+            x.piece = static_cast<int>(i);
+            if (by == FixedWith::Screws && solid && !x.cup) x.washer = true; // solid wood moves under its heads
+            x.underStrip = panels.joint == PanelJoint::Strip && underStrip(place.at, *f.setOut, reach);
+            all.push_back(std::move(x));
+        }
     }
-    for (std::size_t i = 0; i < places.size(); ++i) hold(f, static_cast<FixedWith>(i), places[i], false, found);
-    addNeed(found, Serves::ScrewCups, cupped);
-    // Solid wood moves under its heads.
-    if (solid) addNeed(found, Serves::Washers, places[static_cast<std::size_t>(FixedWith::Screws)] - cupped);
 }
 
 std::vector<Grip> grips(const GripFacts& f) {
@@ -73,7 +94,7 @@ Family sheetFamily() {
             .drawn = {.style = "panel", .lettering = Lettering::Panel, .grainLeads = true},
             .remarks = kRemarks,
             .pieces = addPanels,
-            .needs = needs,
+            .fix = fix,
             .steps = panelSteps,
             .grips = grips};
 }

@@ -66,15 +66,26 @@ void panelSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
                      .caution = facts.overhead ? Caution::Overhead : Caution::DrillIntoBody});
     for (std::size_t i = 0; i < s.pieces.size(); ++i) {
         const Piece& p = s.pieces[i];
+        // What holds it is said by its fixings, each at its place.
+        FixedWith by = holdingOf(p, layer.held, false, true);
+        std::int64_t count = 0, drilled = 0;
+        for (const Fixing& f : layer.fixings) {
+            if (f.piece != static_cast<int>(i) || !f.place.holds) continue;
+            by = f.by;
+            ++count;
+            drilled += drillFor(f).value > 0 ? 1 : 0;
+        }
         steps.push_back({.key = "panel-" + p.name.key(),
                          .kind = StepKind::FixPanel,
                          .facts = {{"panel", p.name},
                                    {"length", p.length},
                                    {"width", p.width},
                                    {"removable", std::int64_t{p.removable ? 1 : 0}},
-                                   {"held", static_cast<std::int64_t>(holdingOf(p, layer.held))},
+                                   {"held", static_cast<std::int64_t>(by)},
                                    {"edge", Mm{valueOf(*layer.rules, layer.fixing, "fixEdge")}},
-                                   {"field", Mm{valueOf(*layer.rules, layer.fixing, "fixField")}}},
+                                   {"field", Mm{valueOf(*layer.rules, layer.fixing, "fixField")}},
+                                   {"count", count},
+                                   {"drilled", drilled}},
                          .pieces = {static_cast<int>(i)}});
     }
     if (!s.joints.empty()) {

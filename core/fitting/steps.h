@@ -51,7 +51,7 @@ enum class StepKind {
     // Panels.
     CutPanels, ///< {product} {count}
     DryFitPanels,
-    FixPanel,    ///< {panel} {length} {width} {removable} {held} {edge} {field}; held: FixedWith
+    FixPanel,    ///< {panel} {length} {width} {removable} {held} {edge} {field} {count} {drilled}; held: FixedWith
     CloseJoints, ///< {count} {total} {style}
     // Tiles.
     CheckBacking,
@@ -141,6 +141,7 @@ struct LayerFacts {
     bool seen{};
     int layer = -1;
     Holding held{};
+    std::span<const Fixing> fixings{};
     std::span<const Field> fixing{}; ///< filled in by fitSteps(), as is what follows
     LayerRole role{};
     bool floats{}; ///< laid loose on the base

@@ -92,6 +92,15 @@ Region inset(const Region& region, double by) {
     return toRegion(solution);
 }
 
+Region outset(const Region& region, double by) {
+    if (by <= 0) return region;
+    ClipperLib::ClipperOffset offset(2);
+    offset.AddPaths(toPaths(region), ClipperLib::jtMiter, ClipperLib::etClosedPolygon);
+    Paths solution;
+    offset.Execute(solution, by * kGrid);
+    return toRegion(solution);
+}
+
 Region rounded(const Region& region, double radius) {
     if (radius <= 0) return region;
     const Region core = inset(region, radius);

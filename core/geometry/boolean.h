@@ -17,6 +17,8 @@ Region intersection(const Region& a, const Region& b);
 /// The region moved inwards by `by` mm (> 0) at every edge, corners mitred. Empty if nothing is left.
 Region inset(const Region& region, double by);
 
+/// The region moved outwards by `by` mm (> 0) at every edge, corners mitred as far as twice that.
+Region outset(const Region& region, double by);
 /// The region with its outward corners rounded to a radius, as far as it is wide enough for that.
 Region rounded(const Region& region, double radius);
 

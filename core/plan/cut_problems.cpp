@@ -141,6 +141,29 @@ void addStock(CutProblem& problem, const CutList& list) {
     }
 }
 
+/// The panels of a box over a wheel arch.
+void addBox(const ArchBox& box, std::vector<CutPiece>& pieces) {
+    const auto parts = boxParts(box).parts;
+    if (!parts) return;
+    const auto put = [&](const char* key, PiecePart part, const std::string& surface, const Ring& shape) {
+        CutPiece piece;
+        piece.key = "box/" + box.id + "/" + key;
+        piece.name = PieceName::of(part, 0);
+        piece.surface = surface;
+        const Bounds b = boundsOf(shape);
+        piece.shape = {{rectangle(0, 0, b.width(), b.height())}};
+        if (std::abs(signedArea(shape)) < b.width() * b.height() - 1) piece.marks = outlineMarks({{shape}});
+        piece.mayTurn = true;
+        pieces.push_back(std::move(piece));
+    };
+    put("top", PiecePart::BoxTop, box.top, rectangle(0, 0, parts->topLength, parts->topDepth));
+    put("face", PiecePart::BoxFace, box.face, rectangle(0, 0, parts->faceLength, parts->faceHeight));
+    // The wall's edge upright, the face's leaning to it.
+    const Ring end{{0, 0}, {parts->endDepth, 0}, {parts->endDepthAbove, parts->endHeight}, {0, parts->endHeight}};
+    put("rear", PiecePart::BoxRearEnd, box.rearEnd, end);
+    put("front", PiecePart::BoxFrontEnd, box.frontEnd, end);
+}
+
 bool sound(const Product& product) {
     return checkFields(product.fields, fieldsOfFamily(product.family), "", {}).empty();
 }
@@ -151,6 +174,7 @@ std::set<std::string_view> wantedProducts(const Job& job, const SurfaceStage& pl
     for (const SurfacePlan& s : plan.surfaces)
         for (const LayerPlan& layer : s.layers) wanted.insert(layer.product);
     for (const TrimRun& run : plan.trims.runs) wanted.insert(run.product);
+    for (const ArchBox& box : job.archBoxes) wanted.insert(box.product);
     for (const auto& [product, list] : job.cutLists)
         if (!list.pieces.empty() || !list.kept.empty()) wanted.insert(product);
     return wanted;
@@ -206,6 +230,9 @@ std::vector<CutProblem> cutProblems(const SurfaceStage& plan, const CuttingInput
             std::stable_sort(found.pieces.begin(), found.pieces.end(),
                              [](const CutPiece& a, const CutPiece& b) { return a.key < b.key; });
         }
+        if (*form == StockForm::Sheets)
+            for (const ArchBox& box : job.archBoxes)
+                if (box.product == product.id) addBox(box, found.pieces);
         problem.pieces = std::move(found.pieces);
         problem.decided = std::move(found.decided);
         problem.leastDecided = found.leastDecided;

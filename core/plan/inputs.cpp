@@ -14,6 +14,8 @@ bool choosesLengths(const Job& job, const std::string& product) {
 
 void readSurfaces(const Job& job, Job& read) {
     read.surfaces = job.surfaces;
+    read.archBoxes = job.archBoxes;
+    read.clearances = job.clearances;
     read.datum = job.datum;
     read.access = job.access;
     read.headroom = job.headroom;
@@ -42,6 +44,7 @@ void readCutting(const Job& job, Job& read) {
         named.name = s.name;
         read.surfaces.push_back(std::move(named));
     }
+    read.archBoxes = job.archBoxes;
     read.cutLists = job.cutLists;
     read.catalogue = job.catalogue;
     read.currency = job.currency;

@@ -7,6 +7,7 @@
 #include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
 #include "core/shell/access.h"
+#include "core/shell/arch_box.h"
 #include "core/shell/surface.h"
 #include "core/shell/van_mass.h"
 #include "core/units/parse.h"
@@ -36,6 +37,8 @@ struct Job {
     std::optional<Money> budget;          ///< for all that is bought
     bool consumables = true;              ///< discs, masking tape and blades are counted and bought
     std::vector<Surface> surfaces;
+    std::vector<ArchBox> archBoxes;
+    std::map<OpeningKind, Mm> clearances; ///< of openings from edges, joints and each other, if not as usual
     Datum datum;
     Access access;
     Headroom headroom;

@@ -75,9 +75,13 @@ SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredO
     c.door = passage.door;
     c.spread = job.spreadM2PerMinute;
     c.close = job.closeM2PerMinute;
+    c.clearances = job.clearances;
     for (const Product& p : job.catalogue.products) {
         const Family* family = familyOf(p.family);
         if (!family || !isSound(p)) continue;
+        if (family->product.role == LayerRole::Sundry)
+            if (const SundryGoods goods = sundryOf(p); goods.serves == Serves::Packers && goods.length.value > 0)
+                c.packers.push_back(goods.length);
         const auto take = [&](std::string& id, bool serves) {
             if (id.empty() && serves) id = p.id;
         };
@@ -99,9 +103,11 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
             {measured.sides[i], edge.kind, edge.allowance ? std::optional(edge.allowance->length) : std::nullopt});
     }
     r.openings = openingFacts(surface, shape);
-    for (const PlacedZone& z : shape.zones)
-        (surface.zones[static_cast<std::size_t>(z.zone)].kind == ZoneKind::Hidden ? r.hidden : r.wiring)
-            .push_back(z.shape);
+    for (const PlacedZone& z : shape.zones) {
+        const ZoneKind kind = surface.zones[static_cast<std::size_t>(z.zone)].kind;
+        if (kind == ZoneKind::Hidden) r.hidden.push_back(z.shape);
+        if (kind == ZoneKind::Wiring) r.wiring.push_back(z.shape);
+    }
     r.visibleCentreX = shape.visibleCentreX;
     r.visibleCentreY = shape.visibleCentreY;
     r.datum = context.datum;

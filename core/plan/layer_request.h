@@ -4,6 +4,7 @@
 #include "core/plan/inputs.h"
 #include "core/plan/plan.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -20,6 +21,8 @@ struct SurfaceContext {
     double spread = 0, close = 0;     ///< the person's speed with adhesive
     std::optional<double> runsOnFrom; ///< finish of a neighbour
     double care = 1;                  ///< of the searches, this share
+    std::vector<Mm> packers{};        ///< thicknesses that the catalogue has
+    std::map<OpeningKind, Mm> clearances{};
     /// First products of the catalogue that serve a purpose, by id, to be offered; empty: none.
     struct AtHand {
         std::string sheet, barrier, waterproof;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/buildup/packing.h"
 #include "core/buildup/stack_up.h"
 #include "core/buying/purchase.h"
 #include "core/families/layer_plan.h"
@@ -25,6 +26,24 @@ namespace westrum {
 
 struct ProductCut;
 
+/// What lies between the ribs of a surface and its battens.
+struct PackedBattens {
+    struct Crossing {
+        CrossingReading where; ///< which batten and rib
+        Point at;
+        std::optional<Mm> height; ///< how far the rib stands into the room; nothing: not read
+        Mm packer;                ///< to be packed
+        PackerStack stack;        ///< what is put there
+        [[nodiscard]] Mm off() const { return stack.thickness - packer; } ///< left out of the plane
+        friend bool operator==(const Crossing&, const Crossing&) = default;
+    };
+    PackTo to = PackTo::Nothing;
+    std::vector<Crossing> crossings; ///< batten by batten
+    Mm sum, lost, worst;             ///< of all packers; a crossing's share of that; the largest error left
+    std::vector<PackedAt> under;     ///< what the fixings of the battens pass through
+    friend bool operator==(const PackedBattens&, const PackedBattens&) = default;
+};
+
 /// All that follows for one surface.
 struct SurfacePlan {
     std::string surface; ///< id
@@ -33,6 +52,7 @@ struct SurfacePlan {
     std::optional<DatumLine> datum; ///< the van's line, where it crosses this surface
     std::vector<LayerPlan> layers;  ///< of the option chosen, from the metal inwards
     int face = -1;                  ///< the layer that is seen
+    PackedBattens packed;
     Stack stack;
     std::vector<FitStep> steps;
     std::vector<Remark> remarks; ///< all of this surface, places filled in

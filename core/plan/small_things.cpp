@@ -1,6 +1,7 @@
 #include "core/plan/surface_stage.h"
 
 #include <algorithm>
+#include <map>
 
 namespace westrum {
 namespace {
@@ -10,38 +11,18 @@ std::optional<LayerRole> roleOf(const Product& product) {
     return family ? std::optional(family->role) : std::nullopt;
 }
 
-/// What the screws of a layer pass through, and the batten that they hold in.
-void findGrip(const Finish& finish, const Catalogue& catalogue, std::size_t at, NeedFacts& facts) {
-    for (std::size_t k = at + 1; k-- > 0;) {
-        const Product* p = catalogue.find(finish.layers[k].product);
-        const ProductFamily* family = p ? productFamily(p->family) : nullptr;
-        if (!family || !checkFields(p->fields, family->fields, "", {}).empty()) continue;
-        if (k < at && family->role == LayerRole::Batten) {
-            facts.into = thicknessOf(*p);
-            return;
-        }
-        const bool between = family->role == LayerRole::Insulation &&
-                             valueOf(finish.layers[k].rules, family->layerRules, "between") != 0;
-        if (!between) facts.through = facts.through + thicknessOf(*p);
-    }
-}
-
-constexpr Mm kShortOfSkin{4}, kIntoHollow{8}; // docs/formulae.md#needs
-
-/// How deep it is behind the battens below a layer: the ribs that they lie on; nothing where they lie beside them.
-Mm hollowBehind(const Surface& surface, const Finish& finish, const Catalogue& catalogue, std::size_t at) {
-    for (std::size_t k = at; k-- > 0;) {
-        const Product* p = catalogue.find(finish.layers[k].product);
-        const ProductFamily* family = p ? productFamily(p->family) : nullptr;
-        if (!family || family->role != LayerRole::Batten) continue;
-        if (valueOf(finish.layers[k].rules, family->layerRules, "beside") != 0) return {};
-        Mm depth;
-        for (const Support& s : surface.supports)
-            if (s.kind == SupportKind::Rib && s.depth && (depth.value <= 0 || s.depth->length < depth))
-                depth = s.depth->length;
-        return depth;
-    }
-    return {};
+/// Says of a fixing which screw, bolt or clip goes there.
+void name(Fixing& f, const Need& n, std::span<const Product* const> goods) {
+    const bool bolt = f.by == FixedWith::RivetNuts || f.by == FixedWith::ExpandingNuts;
+    const bool same = f.by == FixedWith::Screws        ? n.serves == Serves::Screws
+                      : bolt                           ? n.serves == Serves::MachineScrews
+                      : f.by == FixedWith::PanelClips  ? n.serves == Serves::PanelClips
+                      : f.by == FixedWith::HookAndLoop ? n.serves == Serves::HookAndLoop
+                                                       : n.serves == Serves::Staples && f.by == FixedWith::Staples;
+    if (!same || !f.place.holds || n.least != f.least || n.most != f.most || n.product.empty()) return;
+    f.product = n.product;
+    for (const Product* p : goods)
+        if (p->id == n.product) f.length = sundryOf(*p).length;
 }
 
 } // namespace
@@ -90,29 +71,34 @@ void findNeeds(const Job& job, SurfaceStage& plan) {
         if (roleOf(p) == LayerRole::Sundry) goods.push_back(&p);
         if (roleOf(p) == LayerRole::Trim) trims.push_back(p);
     }
-    for (std::size_t i = 0; i < plan.surfaces.size(); ++i) {
-        const SurfacePlan& s = plan.surfaces[i];
-        const Finish& finish = job.finish(s.surface);
-        for (std::size_t k = 0; k < s.layers.size() && k < finish.layers.size(); ++k) {
-            const LayerPlan& l = s.layers[k];
+    for (SurfacePlan& s : plan.surfaces)
+        for (std::size_t k = 0; k < s.layers.size(); ++k) {
+            LayerPlan& l = s.layers[k];
             const Product* product = job.catalogue.find(l.product);
             if (!product || l.family.empty() || !s.measured.measured()) continue;
             if (!checkFields(l.rules, fixingRules(l.family), "", {}).empty()) continue; // told by the surface's plan
             NeedFacts facts{product, &l.rules, &l.setOut, &l.take, &s.shape, {}, {}, {}};
             for (const Ring& ring : s.shape.net.rings) facts.edges = facts.edges + Mm{perimeter(ring)};
             facts.held = l.held;
-            findGrip(finish, job.catalogue, k, facts);
-            const Mm hollow = hollowBehind(*job.surface(s.surface), finish, job.catalogue, k);
+            facts.fixings = &l.fixings;
             for (Need& n : needsOf(facts)) {
-                // A strip too thin to hold a screw and hide its point may stand in front of a hollow that hides it.
-                if (facts.into && n.least && n.most && *n.most < *n.least)
-                    n.most = std::max(
-                        *n.most, std::min(facts.through + *facts.into + hollow - kShortOfSkin, *n.least + kIntoHollow));
+                if (const Product* serves = productFor(n, goods)) n.product = serves->id;
+                for (Fixing& f : l.fixings) name(f, n, goods);
                 n.surface = s.surface;
                 n.layer = static_cast<int>(k);
                 plan.needs.push_back(std::move(n));
             }
         }
+    for (const SurfacePlan& s : plan.surfaces) {
+        std::map<double, double> packers; // by thickness
+        for (const auto& c : s.packed.crossings)
+            for (const Mm piece : c.stack.pieces) ++packers[piece.value];
+        for (const auto& [thickness, n] : packers)
+            plan.needs.push_back({.serves = Serves::Packers,
+                                  .amount = n,
+                                  .least = Mm{thickness},
+                                  .most = Mm{thickness},
+                                  .surface = s.surface});
     }
     for (Need& n : needsOfTrims(plan.trims, trims)) plan.needs.push_back(std::move(n));
     if (!job.consumables) std::erase_if(plan.needs, [](const Need& n) { return isConsumable(n.serves); });

@@ -2,6 +2,9 @@
 
 #include "core/families/holding.h"
 #include "core/plan/base_checks.h"
+#include "core/plan/base_plan.h"
+#include "core/plan/box_plan.h"
+#include "core/plan/fixing_plan.h"
 
 #include "core/shell/ties.h"
 
@@ -46,7 +49,8 @@ std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const
                               .purchase = l.purchase ? &*l.purchase : nullptr,
                               .seen = static_cast<int>(i) == p.face,
                               .layer = static_cast<int>(i),
-                              .held = l.held});
+                              .held = l.held,
+                              .fixings = l.fixings});
     }
     for (const Opening& o : surface.openings) fit.openings.push_back({o.name, o.kind, o.treatment});
     fit.wiring = std::any_of(surface.zones.begin(), surface.zones.end(),
@@ -144,9 +148,22 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
     for (const Support& s : surface.supports)
         if (s.kind == SupportKind::Rib && s.depth)
             ribDepth = ribDepth.value > 0 ? std::min(ribDepth, s.depth->length) : s.depth->length;
-    p.stack = stackOf(stackLayers(finish, catalogue), ribDepth);
+    if (p.measured.measured()) p.packed = packBattens(surface, finish, p.shape, context, p.remarks);
+    std::vector<StackLayer> layers = stackLayers(finish, catalogue);
+    for (StackLayer& l : layers) // packers stand below the battens that lie on the ribs
+        if (l.batten && !l.beside) {
+            l.thickness = l.thickness + p.packed.lost;
+            break;
+        }
+    p.stack = stackOf(layers, ribDepth);
     append(p.remarks, p.stack.remarks);
-    if (p.measured.measured()) append(p.remarks, baseRemarks(surface, context, p));
+    if (p.measured.measured()) {
+        append(p.remarks, baseRemarks(surface, context, p));
+        placeFixings(surface, finish, context, p);
+        checkBacking(surface, p);
+        checkClearances(surface, context, p);
+        checkLamps(surface, p);
+    }
     if (p.measured.measured()) p.steps = stepsOf(surface, p, context);
     place(p.remarks, surface.id);
     place(p.measured.remarks, surface.id);
@@ -180,7 +197,10 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         if (state[i] != 0) return;
         state[i] = 1;
         const Surface& surface = job.surfaces[i];
-        Kept entry{surface, job.finish(surface.id), contextOf(job, surface, measured[i], floor, stage.passage), {}};
+        Kept entry{withBattensOf(surface, job.finish(surface.id)),
+                   job.finish(surface.id),
+                   contextOf(job, surface, measured[i], floor, stage.passage),
+                   {}};
         entry.context.care = care_;
         // The neighbour at the left is planned first; where walls run on in a ring, somebody begins.
         entry.context.runsOnFrom = runsOnFrom(surface, measured[i], entry.finish, entry.context.products,
@@ -197,7 +217,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
         });
         entry.plan = same != kept_.end()
                          ? same->plan
-                         : planSurface(surface, entry.finish, job.catalogue, entry.context, measured[i], stop);
+                         : planSurface(entry.surface, entry.finish, job.catalogue, entry.context, measured[i], stop);
         stage.surfaces[i] = entry.plan;
         next[i] = std::move(entry);
         state[i] = 2;
@@ -222,6 +242,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
     }
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
         stage.surfaces[i].datum = datumOn(job.surfaces[i], stage.surfaces[i].measured, job.datum, floor);
+    checkBoxes(job, stage);
     checkLines(job, stage);
     checkNaps(job, stage);
     findHeadroom(job, stage);

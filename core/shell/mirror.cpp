@@ -1,4 +1,5 @@
 #include "core/measure/cutouts.h"
+#include "core/shell/shape.h"
 #include "core/shell/surface.h"
 
 #include <algorithm>
@@ -114,6 +115,19 @@ void mirrorOpening(Opening& o, const Mapping& map) {
     std::reverse(o.corners.begin(), o.corners.end());
 }
 
+/// Rows of supports across are counted from the other end.
+void mirrorCrossings(Surface& m) {
+    const auto turned = [&](int support, int inRow) {
+        if (support < 0 || support >= static_cast<int>(m.supports.size())) return inRow;
+        const Support& u = m.supports[at(support)];
+        return u.along ? inRow : u.count - 1 - inRow;
+    };
+    for (CrossingReading& r : m.packing.readings) {
+        r.battenInRow = turned(r.batten, r.battenInRow);
+        r.ribInRow = turned(r.rib, r.ribInRow);
+    }
+}
+
 } // namespace
 
 Surface mirrored(const Surface& s) {
@@ -148,6 +162,19 @@ Surface mirrored(const Surface& s) {
         z.place.side = map.side(z.place.side);
         z.place.cross = map.side(z.place.cross);
     }
+    // Holes of ribs that run along are counted from what becomes their other end.
+    if (outline.measured())
+        for (const PlacedSupport& p : shapeOf(s, outline).supports) {
+            Support& u = m.supports[at(p.support)];
+            if (!p.along || p.shape.empty()) continue;
+            const Bounds b = boundsOf(p.shape);
+            u.holes.clear();
+            for (const double hole : bodyHolesAlong(s.supports[at(p.support)], p, b.low.x, b.high.x))
+                u.holes.push_back(Reading{{}, Mm{b.high.x - hole}});
+            std::reverse(u.holes.begin(), u.holes.end());
+            u.holeFirst = u.holePitch = std::nullopt;
+        }
+    mirrorCrossings(m);
     if (!outline.frame.empty()) {
         const SideLine edge = lowerEdge(outline);
         for (Support& u : m.supports) {

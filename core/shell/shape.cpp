@@ -220,8 +220,12 @@ private:
             const double low = at - *width / 2, high = at + *width / 2;
             const Ring strip = u.along ? Ring{{b.low.x, low}, {b.high.x, low}, {b.high.x, high}, {b.low.x, high}}
                                        : Ring{{low, b.low.y}, {high, b.low.y}, {high, b.high.y}, {low, b.high.y}};
-            PlacedSupport placed{
-                .support = index, .centre = at, .along = u.along, .kind = u.kind, .shape = overlap(m_.outline, strip)};
+            PlacedSupport placed{.support = index,
+                                 .centre = at,
+                                 .along = u.along,
+                                 .kind = u.kind,
+                                 .shape = overlap(m_.outline, strip),
+                                 .inRow = k};
             if (placed.shape.empty())
                 outside = true;
             else
@@ -238,6 +242,27 @@ private:
 };
 
 } // namespace
+
+std::vector<double> bodyHolesAlong(const Support& support, const PlacedSupport& placed, double from, double to) {
+    constexpr int kMost = 2000; // a typing slip must not fill the memory
+    std::vector<double> holes;
+    if (placed.shape.empty()) return holes;
+    const Bounds b = boundsOf(placed.shape);
+    const double base = placed.along ? b.low.x : b.low.y;
+    const auto put = [&](double at) {
+        if (at >= from && at <= to) holes.push_back(at);
+    };
+    const double first = support.holeFirst ? support.holeFirst->length.value : 0;
+    if (support.holePitch && support.holePitch->length.value > 1) {
+        for (int k = 0; k < kMost && base + first + k * support.holePitch->length.value <= to; ++k)
+            put(base + first + k * support.holePitch->length.value);
+    } else if (support.holeFirst) {
+        put(base + first);
+    }
+    for (const Reading& r : support.holes) put(base + r.length.value);
+    std::sort(holes.begin(), holes.end());
+    return holes;
+}
 
 std::optional<Ring> placedBox(const Placement& place, double width, double height, const MeasuredOutline& m) {
     const auto f = placeFrame(place, m);

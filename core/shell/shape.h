@@ -30,6 +30,7 @@ struct PlacedSupport {
     bool along{};    ///< runs along x
     SupportKind kind{};
     Region shape;
+    int inRow{};
     friend bool operator==(const PlacedSupport&, const PlacedSupport&) = default;
 };
 
@@ -49,6 +50,10 @@ struct SurfaceShape {
 /// Lays openings, zones and supports out on a measured outline. What lacks a reading or lies outside is remarked on and
 /// left out. Remark places carry no surface yet. @pre measured.measured()
 SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured);
+
+/// Places of the holes that the body has in a rib, along it, within a stretch of it. Counted from its lower or left
+/// end.
+std::vector<double> bodyHolesAlong(const Support& support, const PlacedSupport& placed, double from, double to);
 
 /// The box of an opening or zone of the given size, lower left first, counter-clockwise, its lower edge parallel to
 /// its side; nothing if the placement lacks a reading or a side is curved or parallel to the first.

@@ -62,6 +62,7 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
                    : what == "radius" ? &o->radius
                    : what == "pitch"  ? &o->pitch
                    : what == "turnIn" ? &o->turnIn
+                   : what == "clear"  ? &o->clear
                                       : nullptr;
         }
         return nullptr;
@@ -73,11 +74,13 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
         return nullptr;
     case 'u':
         if (Support* u = member(s.supports, i))
-            return what == "position"  ? &u->position
-                   : what == "width"   ? &u->width
-                   : what == "spacing" ? &u->spacing
-                   : what == "depth"   ? &u->depth
-                                       : nullptr;
+            return what == "position"    ? &u->position
+                   : what == "width"     ? &u->width
+                   : what == "spacing"   ? &u->spacing
+                   : what == "depth"     ? &u->depth
+                   : what == "holeFirst" ? &u->holeFirst
+                   : what == "holePitch" ? &u->holePitch
+                                         : nullptr;
         return nullptr;
     default: return nullptr;
     }
@@ -104,12 +107,18 @@ std::vector<std::string> readingKeys(const Surface& s) {
                           o.shape == OpeningShape::Rectangle ? "height" : "",
                           o.shape == OpeningShape::Rectangle ? "radius" : "",
                           o.count > 1 ? "pitch" : "",
-                          o.edge == OpeningEdge::Reveal ? "turnIn" : ""};
+                          o.edge == OpeningEdge::Reveal ? "turnIn" : "",
+                          o.clear ? "clear" : ""};
     });
     each('z', s.zones.size(), [](std::size_t) { return std::array{"cross", "side", "width", "height"}; });
     each('u', s.supports.size(), [&](std::size_t i) {
         const Support& u = s.supports[i];
-        return std::array{"position", "width", u.count > 1 ? "spacing" : "", u.kind == SupportKind::Rib ? "depth" : ""};
+        return std::array{"position",
+                          "width",
+                          u.count > 1 ? "spacing" : "",
+                          u.kind == SupportKind::Rib ? "depth" : "",
+                          u.holeFirst || u.holePitch ? "holeFirst" : "",
+                          u.holePitch ? "holePitch" : ""};
     });
     return keys;
 }

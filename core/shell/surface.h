@@ -38,7 +38,8 @@ enum class SurfaceKind {
 /// Floors, ceilings and tops: surfaces that lie rather than stand.
 bool liesLevel(SurfaceKind kind);
 
-enum class OpeningKind { Window, RoofVent, Lamp, Socket, Hatch, Pipe, Other };
+enum class OpeningKind { Window, RoofVent, Lamp, Socket, Hatch, Pipe, Other, Hob, Sink, Heater };
+inline constexpr int kOpeningKinds = 10;
 enum class OpeningShape { Rectangle, Round, Polygon };
 /// When an opening is cut.
 enum class Treatment {
@@ -79,6 +80,8 @@ struct Opening {
     Treatment treatment = Treatment::CutBefore;
     OpeningEdge edge = OpeningEdge::TrimRing;
     MaybeReading turnIn; ///< of a reveal
+    MaybeReading clear;  ///< by its label: from edges, joints and other openings; none: as usual for its kind
+    bool even = false;   ///< of lamps: kept even in what is seen of the surface
     friend bool operator==(const Opening&, const Opening&) = default;
 };
 
@@ -86,6 +89,7 @@ struct Opening {
 enum class ZoneKind {
     Hidden, ///< furniture or fittings will hide it
     Wiring, ///< cables or pipes run behind it: what covers it must come off again
+    Heavy,  ///< something heavy hangs there: a cupboard, a rail; it wants timber behind it
 };
 
 /// A part of the surface: a rectangle placed like an opening.
@@ -109,7 +113,35 @@ struct Support {
     int count = 1;
     MaybeReading spacing; ///< centre to centre
     MaybeReading depth;   ///< of a rib, from the metal to its face
+    /// Holes that the body has in it already, from its lower or left end on the surface: the first and how far on the
+    /// next ones follow, and single ones that were pointed at.
+    MaybeReading holeFirst, holePitch;
+    std::vector<Reading> holes{};
     friend bool operator==(const Support&, const Support&) = default;
+};
+
+/// What the faces of battens are to be brought into by packers between them and the ribs.
+enum class PackTo {
+    Nothing,
+    Plane,    ///< one plane for all
+    EachLine, ///< a straight line for each batten by itself
+    Level     ///< parallel to what was measured from
+};
+/// How far a rib's face stands where a batten crosses it.
+struct CrossingReading {
+    int batten = 0, battenInRow = 0, rib = 0, ribInRow = 0; ///< places among the supports, and in their rows
+    MaybeReading reading;
+    [[nodiscard]] bool at(const CrossingReading& o) const {
+        return batten == o.batten && battenInRow == o.battenInRow && rib == o.rib && ribInRow == o.ribInRow;
+    }
+    friend bool operator==(const CrossingReading&, const CrossingReading&) = default;
+};
+struct Packing {
+    PackTo to = PackTo::Nothing;
+    /// Read from a stretched line or straight edge down to the rib; else how far the rib stands into the room.
+    bool fromLine = true;
+    std::vector<CrossingReading> readings;
+    friend bool operator==(const Packing&, const Packing&) = default;
 };
 
 /// Which part of the van it is. What follows from that (damp, airbags) follows from the kind, whatever it is called.
@@ -156,6 +188,7 @@ struct Surface {
     std::vector<Edge> edges; ///< by side; may be shorter than the sides
     std::vector<Zone> zones;
     std::vector<Support> supports;
+    Packing packing;
     MaybeReading heightRear, heightFront; ///< of its lower edge over the floor, at its rear and its front end
     MaybeReading fromRear;                ///< of its rear end from the rear of the floor
     MaybeReading lean;                    ///< by how much its upper edge stands inside the plumb of its lower one
@@ -169,9 +202,9 @@ struct Surface {
 
 /// The reading of a key, or null: those of the measurement; "n0.position", "n0.length", "n0.depth", "s0.along",
 /// "s0.across" of notches and cut corners; "o0.side", "o0.cross", "o0.width", "o0.height", "o0.radius", "o0.pitch",
-/// "o0.turnIn" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position", "u0.width",
-/// "u0.spacing", "u0.depth" of supports; "e0" of edges; "heightRear", "heightFront",
-/// "fromRear", "lean"; "e0.end" of an edge's gap at its end.
+/// "o0.turnIn", "o0.clear" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position",
+/// "u0.width", "u0.spacing", "u0.depth", "u0.holeFirst", "u0.holePitch" of supports; "e0" of edges; "heightRear",
+/// "heightFront", "fromRear", "lean"; "e0.end" of an edge's gap at its end.
 MaybeReading* findReading(Surface& surface, std::string_view key);
 const MaybeReading* findReading(const Surface& surface, std::string_view key);
 

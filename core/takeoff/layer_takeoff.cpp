@@ -59,7 +59,9 @@ LayerTakeoff takeOffBattens(const SurfaceShape& shape, const std::vector<bool>& 
         for (const Region& part : partsOf(there)) {
             const Bounds b = boundsOf(part);
             const double length = s.along ? b.width() : b.height();
-            if (length > 10) t.lengths.push_back({length});
+            if (length <= 10) continue;
+            t.lengths.push_back({length});
+            t.stretches.push_back({s.along, part});
         }
         t.area = t.area + m2(there);
     }

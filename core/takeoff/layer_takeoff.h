@@ -12,9 +12,16 @@ namespace westrum {
 
 /// What a layer takes that is not set out piece by piece.
 struct LayerTakeoff {
-    UnderlayTakeoff strips;   ///< of underlay and barrier
-    double amount{};          ///< litres of a coating, kg of an adhesive, m2 of insulation
-    std::vector<Mm> lengths;  ///< of battens, one for each stretch that lies on the surface
+    UnderlayTakeoff strips;  ///< of underlay and barrier
+    double amount{};         ///< litres of a coating, kg of an adhesive, m2 of insulation
+    std::vector<Mm> lengths; ///< of battens, one for each stretch that lies on the surface
+    /// Where each of them lies.
+    struct Stretch {
+        bool along{}; ///< runs along x
+        Region shape;
+        friend bool operator==(const Stretch&, const Stretch&) = default;
+    };
+    std::vector<Stretch> stretches{};
     M2 area;                  ///< covered
     std::optional<Bays> bays; ///< of an adhesive; nothing if it must dry longer than it stays open
     friend bool operator==(const LayerTakeoff&, const LayerTakeoff&) = default;

@@ -15,6 +15,10 @@ std::string PieceName::key() const {
     case PiecePart::Border: return of + "border " + std::to_string(number) + sub;
     case PiecePart::ZipStrip: return of + (number == 1 ? "zip a" : "zip b") + sub;
     case PiecePart::Piping: return "piping";
+    case PiecePart::BoxTop: return "box-top";
+    case PiecePart::BoxFace: return "box-face";
+    case PiecePart::BoxRearEnd: return "box-rear-end";
+    case PiecePart::BoxFrontEnd: return "box-front-end";
     }
     return own;
 }

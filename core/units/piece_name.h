@@ -16,6 +16,10 @@ enum class PiecePart {
     Border,
     ZipStrip, ///< one of the two beside a zip
     Piping,
+    BoxTop, ///< of the box over a wheel arch
+    BoxFace,
+    BoxRearEnd,
+    BoxFrontEnd,
 };
 
 /// What a piece is called.

@@ -18,68 +18,68 @@ enum class Severity { Note, Warning, Error };
 /// What a remark is about. Each kind has one sentence, put together in formats/words.cpp and finish_words.cpp from the
 /// facts.
 enum class RemarkKind {
-    ReadingMissing,        ///< {reading}
-    ReadingNotPositive,    ///< {reading} {length}
-    ReadingAbsurd,         ///< {reading} {length} {limit}: more than a van can be
-    SidesCannotClose,      ///< {reading} is longer than {others} together
-    ReadingsDisagree,      ///< {reading}, {length}, is {misclosure} off what the others imply, {implied}: proved
-    SquareAssumed,         ///< no diagonal read
-    NotchOutside,          ///< {notch} ends at {length} on a side of {limit}
-    NotchTooDeep,          ///< {notch} {length} into a floor {limit} deep
-    StepOutside,           ///< {step} {length} on a side of {limit}
-    CutoutIncomplete,      ///< {cutout} lacks {reading}
-    CutoutSideCurved,      ///< {cutout} is on a curved side, where none can be cut
-    RadiusTooLarge,        ///< {reading} {length}: the sides allow {limit}
-    DrawnAbsurd,           ///< the drawing is {length} long or high: is the unit right?
-    OutlineCrosses,        ///< the sides cross each other
-    CurveUnmeasured,       ///< {reading}: neither taped along the curve nor given by chord and rise
-    CurveDisagrees,        ///< {reading} taped as {length}, chord and rise say {implied}
-    DiagonalMissing,       ///< {corner} is not held by the readings
-    ReadingTooLong,        ///< {reading} is longer than the two others of its triangle
-    OneReadingWrong,       ///< {reading} by {misclosure}, or {other} by {otherBy}, or {another}, or {count} more
-    SeveralReadingsWrong,  ///< no single error explains it; facts as above
-    VanReadingWrong,       ///< {reading}, {length}, of {on} is {misclosure} off what the van leaves room for: proved
-    VanDoesNotClose,       ///< {reading} of {on} by {misclosure}, or {other} of {otherOn} by {otherBy}, or {another} ...
-    OutlineEitherWay,      ///< {corner} may turn outwards or inwards: {area} or {otherArea}
-    StationsNotRising,     ///< {reading} {length} is not beyond {before}
-    TapesDoNotMeet,        ///< {reading} and {other} fall {gap} short of each other
-    TapesMeetFlat,         ///< {reading} and {other} meet at a flat or sharp angle
-    StretchUnknown,        ///< bent both ways, but not both bends are measured
-    DoubleCurve,           ///< bent both ways: what covers it must stretch by {stretch}
-    OutlineInPieces,       ///< what was cut out parts the surface in {count}
-    OutlineEmpty,          ///< nothing of the surface is left
-    OpeningIncomplete,     ///< {opening} lacks {what}
-    OpeningOutside,        ///< {opening} lies outside the surface
-    OpeningOverEdge,       ///< {opening} hangs over the edge
-    OpeningsOverlap,       ///< {opening} and {other}
-    OpeningCrossed,        ///< the outline of {opening} crosses itself
-    ZoneIncomplete,        ///< {zone} lacks {what}
-    ZoneOutside,           ///< {zone} hides nothing of the surface
-    AllHidden,             ///< nothing of the surface stays visible
-    SupportIncomplete,     ///< {support} lacks {what}
-    SupportOutside,        ///< {support} lies outside the surface
-    EdgeMeetsNothing,      ///< {edge} meets a surface that is gone
-    SharedEdgesDiffer,     ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
-    PanelCannotPass,       ///< no panel of {thickness} passes {door}
-    ProductMissing,        ///< the surface names a product that the catalogue lacks: {product}
-    NoProduct,             ///< no finish chosen yet
-    FieldMissing,          ///< {product} {field}
-    FieldOutOfRange,       ///< {product} {field} {number} {least} {most}
-    PriceMissing,          ///< {product}
-    NothingLeftInsideGap,  ///< the movement gap eats the surface: {gap}
-    GapBelowProduct,       ///< {gap} below the {limit} that the product asks for
-    PlankWiderThanFloor,   ///< {width} {limit}: one row, ripped
-    TooManyPieces,         ///< {count} {limit}
-    RowsCannotBeLaid,      ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
-    RowsNotLaid,           ///< no layout was found even without stagger
-    EndStaggerBelowLabel,  ///< {stagger} below the product's {limit}
-    EdgeRowSliver,         ///< {row} {width} narrower than {limit}
-    CutoutSliver,          ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
-    NotProvenLeast,        ///< {planks} planks found; fewer than {limit} is impossible
-    PackEmpty,             ///< {product} has nothing in a pack
-    LayerTooDeep,          ///< {layer} is {length} thick, between the supports there is room for {limit}: {over} over
-    HeadroomShort,         ///< {head} left at worst; {person} needs {limit}
-    DoorStep,              ///< the floor stands {step} over the sill of {door}: a strip of {length} is wanted
+    ReadingMissing,       ///< {reading}
+    ReadingNotPositive,   ///< {reading} {length}
+    ReadingAbsurd,        ///< {reading} {length} {limit}: more than a van can be
+    SidesCannotClose,     ///< {reading} is longer than {others} together
+    ReadingsDisagree,     ///< {reading}, {length}, is {misclosure} off what the others imply, {implied}: proved
+    SquareAssumed,        ///< no diagonal read
+    NotchOutside,         ///< {notch} ends at {length} on a side of {limit}
+    NotchTooDeep,         ///< {notch} {length} into a floor {limit} deep
+    StepOutside,          ///< {step} {length} on a side of {limit}
+    CutoutIncomplete,     ///< {cutout} lacks {reading}
+    CutoutSideCurved,     ///< {cutout} is on a curved side, where none can be cut
+    RadiusTooLarge,       ///< {reading} {length}: the sides allow {limit}
+    DrawnAbsurd,          ///< the drawing is {length} long or high: is the unit right?
+    OutlineCrosses,       ///< the sides cross each other
+    CurveUnmeasured,      ///< {reading}: neither taped along the curve nor given by chord and rise
+    CurveDisagrees,       ///< {reading} taped as {length}, chord and rise say {implied}
+    DiagonalMissing,      ///< {corner} is not held by the readings
+    ReadingTooLong,       ///< {reading} is longer than the two others of its triangle
+    OneReadingWrong,      ///< {reading} by {misclosure}, or {other} by {otherBy}, or {another}, or {count} more
+    SeveralReadingsWrong, ///< no single error explains it; facts as above
+    VanReadingWrong,      ///< {reading}, {length}, of {on} is {misclosure} off what the van leaves room for: proved
+    VanDoesNotClose,      ///< {reading} of {on} by {misclosure}, or {other} of {otherOn} by {otherBy}, or {another} ...
+    OutlineEitherWay,     ///< {corner} may turn outwards or inwards: {area} or {otherArea}
+    StationsNotRising,    ///< {reading} {length} is not beyond {before}
+    TapesDoNotMeet,       ///< {reading} and {other} fall {gap} short of each other
+    TapesMeetFlat,        ///< {reading} and {other} meet at a flat or sharp angle
+    StretchUnknown,       ///< bent both ways, but not both bends are measured
+    DoubleCurve,          ///< bent both ways: what covers it must stretch by {stretch}
+    OutlineInPieces,      ///< what was cut out parts the surface in {count}
+    OutlineEmpty,         ///< nothing of the surface is left
+    OpeningIncomplete,    ///< {opening} lacks {what}
+    OpeningOutside,       ///< {opening} lies outside the surface
+    OpeningOverEdge,      ///< {opening} hangs over the edge
+    OpeningsOverlap,      ///< {opening} and {other}
+    OpeningCrossed,       ///< the outline of {opening} crosses itself
+    ZoneIncomplete,       ///< {zone} lacks {what}
+    ZoneOutside,          ///< {zone} hides nothing of the surface
+    AllHidden,            ///< nothing of the surface stays visible
+    SupportIncomplete,    ///< {support} lacks {what}
+    SupportOutside,       ///< {support} lies outside the surface
+    EdgeMeetsNothing,     ///< {edge} meets a surface that is gone
+    SharedEdgesDiffer,    ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
+    PanelCannotPass,      ///< no panel of {thickness} passes {door}
+    ProductMissing,       ///< the surface names a product that the catalogue lacks: {product}
+    NoProduct,            ///< no finish chosen yet
+    FieldMissing,         ///< {product} {field}
+    FieldOutOfRange,      ///< {product} {field} {number} {least} {most}
+    PriceMissing,         ///< {product}
+    NothingLeftInsideGap, ///< the movement gap eats the surface: {gap}
+    GapBelowProduct,      ///< {gap} below the {limit} that the product asks for
+    PlankWiderThanFloor,  ///< {width} {limit}: one row, ripped
+    TooManyPieces,        ///< {count} {limit}
+    RowsCannotBeLaid,     ///< stagger {stagger} and least end {end} cannot both be kept: {got} kept instead
+    RowsNotLaid,          ///< no layout was found even without stagger
+    EndStaggerBelowLabel, ///< {stagger} below the product's {limit}
+    EdgeRowSliver,        ///< {row} {width} narrower than {limit}
+    CutoutSliver,         ///< {count} pieces narrower than {limit} beside a cut-out, the narrowest {width}
+    NotProvenLeast,       ///< {planks} planks found; fewer than {limit} is impossible
+    PackEmpty,            ///< {product} has nothing in a pack
+    LayerTooDeep,         ///< {layer} is {length} thick, between the supports there is room for {limit}: {over} over
+    HeadroomShort,        ///< {head} left at worst; {person} needs {limit}
+    DoorStep,             ///< the floor stands {step} over the sill of {door}: a strip of {length} is wanted
     BoardWiderThanSurface, ///< {width} {limit}: one board, ripped
     TileLargerThanSurface, ///< {width} {limit}: one tile, cut
     EdgeBelowThird,        ///< {edge} {width} narrower than {limit}
@@ -132,8 +132,18 @@ enum class RemarkKind {
     AllowancePassed,     ///< finishes weigh {kg}, {limit} were allowed
     AdhesiveNeverCloses, ///< {product} dries {flash} minutes and stays open for {open}
     AdhesiveTooCool,     ///< {product} holds up to {limit} degrees; here it gets {heat}
+    FixingsLeftOut,      ///< {count} fixings of {product} find no place clear of wiring and covered openings
+    PackingIncomplete,   ///< {count} of {total} crossings of battens and ribs have no reading
+    PackingStandsOut,    ///< at {batten}, {rib} one crossing stands out: without it {length} less is lost
+    PackersMissing,      ///< battens are to be packed, and the catalogue has no packers
+    PackerTooThick,      ///< {count} packers over {limit}: two of the thickest there are do not reach {length}
+    OpeningTooNear,      ///< {opening} is {length} from {what} ({which}), {limit} is wanted: shift by {shift}
+    OpeningOnSupport,    ///< {opening} lies {length} into {support}, {limit} clear of it is wanted: shift by {shift}
+    BackingMissing,      ///< something heavy hangs at {zone}, and no batten is behind it
+    LampsOffCentre,      ///< {opening}: lamps lie {length} off where they stand even in what is seen
+    ArchBoxImpossible,   ///< {box}: {what} makes no box
 };
-inline constexpr int kRemarkKinds = static_cast<int>(RemarkKind::AdhesiveTooCool) + 1;
+inline constexpr int kRemarkKinds = static_cast<int>(RemarkKind::ArchBoxImpossible) + 1;
 
 /// Where a remark belongs.
 enum class Part { Whole, Reading, Notch, Step, Row, Piece, Product, Rule, Opening, Zone, Support, Edge, Layer };
@@ -151,12 +161,15 @@ using FactValue = std::variant<Mm, std::int64_t, double, std::string, Money, Pie
 using Facts = std::vector<std::pair<std::string, FactValue>>;
 
 enum class FixKind {
-    SetRule,     ///< of the layer that the remark is about
-    SetField,    ///< of that layer's product
-    TurnBattens, ///< of that surface: laid the other way
-    AddLayer,    ///< a product of the catalogue, by its id in `key`, before the place `value` of the build-up
-    TurnCorner,  ///< of a polygon: corner `value` turns inwards (`key` "in") or outwards
-    AddDiagonal, ///< of a polygon: a reading between the corners `key` and `value`
+    SetRule,      ///< of the layer that the remark is about
+    SetField,     ///< of that layer's product
+    TurnBattens,  ///< of that surface: laid the other way
+    AddLayer,     ///< a product of the catalogue, by its id in `key`, before the place `value` of the build-up
+    TurnCorner,   ///< of a polygon: corner `value` turns inwards (`key` "in") or outwards
+    ShiftOpening, ///< opening `place.index` by `key`, "x y" in mm
+    AddBacking,   ///< a batten behind the middle of zone `value`
+    PlaceLamps,   ///< lamps even in what is seen
+    AddDiagonal,  ///< of a polygon: a reading between the corners `key` and `value`
 };
 /// What settles a remark by one press: a rule or field, and what to set it to.
 struct Fix {

@@ -2,6 +2,7 @@
 // the expectations. Case topics are in the table at the end; a topic not there is named as skipped.
 // Exit status: 0 all agree, 1 something disagrees or nothing was run, 2 the file cannot be read.
 
+#include "core/buildup/packing.h"
 #include "core/buildup/stack_up.h"
 #include "core/buying/cost_shares.h"
 #include "core/buying/need_odds.h"
@@ -20,6 +21,7 @@
 #include "core/setout/plank_floor.h"
 #include "core/setout/saw_setting.h"
 #include "core/setout/tiling.h"
+#include "core/shell/arch_box.h"
 #include "core/takeoff/bonding.h"
 #include "core/takeoff/fixings.h"
 #include "core/takeoff/mass_balance.h"
@@ -700,6 +702,62 @@ bool agrees(const json& got, const json& want, const json& tolerance, const std:
     return std::abs(got.get<double>() - w) <= std::max(absolute, tolerance.value("rel", 0.0) * std::abs(w));
 }
 
+json packingCase(const json& in) {
+    const std::string kind = in.at("kind");
+    std::vector<CrookedCrossing> crossings;
+    const json &x = in.at("ribs_x_mm"), &y = in.at("battens_y_mm"), &height = in.at("height_mm");
+    for (std::size_t b = 0; b < y.size(); ++b)
+        for (std::size_t r = 0; r < x.size(); ++r)
+            crossings.push_back({{x[r], y[b]}, static_cast<int>(b), height[b][r]});
+    const PackedFaces packed = packedFaces(kind == "plane"  ? PackTo::Plane
+                                           : kind == "line" ? PackTo::EachLine
+                                                            : PackTo::Level,
+                                           crossings);
+    json got{{"sum_mm", packed.sum}, {"lost_mm", packed.lost()}};
+    if (kind != "level") return got;
+    std::vector<Mm> stock;
+    if (in.contains("stock_mm"))
+        for (const json& s : in["stock_mm"]) stock.push_back({s.get<double>()});
+    const int pieces = static_cast<int>(optionalNumber(in, "pieces", 2));
+    json packers = json::array(), stacks = json::array();
+    double worst = 0;
+    for (std::size_t i = 0; i < crossings.size(); ++i) {
+        if (i % x.size() == 0) {
+            packers.push_back(json::array());
+            stacks.push_back(json::array());
+        }
+        const double stack = packerStack({packed.packer[i]}, stock, pieces).thickness.value;
+        packers.back().push_back(packed.packer[i]);
+        stacks.back().push_back(stack);
+        worst = std::max(worst, std::abs(stack - packed.packer[i]));
+    }
+    got.update({{"packers_mm", packers}, {"stacks_mm", stacks}, {"worst_mm", worst}});
+    return got;
+}
+
+json archBoxCase(const json& in) {
+    const auto reading = [&](const char* key, double usual) -> MaybeReading {
+        return Reading{{}, {optionalNumber(in, key, usual)}};
+    };
+    ArchBox box;
+    box.length = reading("length_mm", 0);
+    box.height = reading("height_mm", 0);
+    box.depth = reading("depth_mm", 0);
+    box.rake = reading("rake_mm", 0);
+    box.thickness = reading("t_mm", 0);
+    box.scribe = reading("scribe_mm", 0);
+    if (in.value("lap", "") == "ends") box.lap = BoxLap::EndsOutside;
+    const auto p = boxParts(box).parts;
+    if (!p) return nullptr;
+    return {{"top_mm", {p->topLength, p->topDepth}},
+            {"face_mm", {p->faceLength, p->faceHeight}},
+            {"end_mm", {p->endDepth, p->endHeight}},
+            {"footprint_mm", {box.length->length.value, box.depth->length.value}},
+            {"area_m2", p->areaM2},
+            {"end_area_m2", (p->endDepth + p->endDepthAbove) / 2 * p->endHeight / 1e6},
+            {"face_from_level_deg", p->faceFromLevelRad * 180 / std::numbers::pi}};
+}
+
 const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_from_sides", quadFromSides},
                                                                       {"polygon_net_area", polygonNetArea},
                                                                       {"plank_rows", plankRowsCase},
@@ -718,6 +776,8 @@ const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_fro
                                                                       {"coating", coatingCase},
                                                                       {"packs_and_odds", oddsCase},
                                                                       {"cost_share", shareCase},
+                                                                      {"packing", packingCase},
+                                                                      {"arch_box", archBoxCase},
                                                                       {"weight", weightCase}};
 
 } // namespace

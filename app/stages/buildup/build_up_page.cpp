@@ -235,8 +235,9 @@ void BuildUpPage::saySomething() {
     }
     if (s->kind == SurfaceKind::Floor)
         for (const DoorPlan& d : document_.plan()->thresholds)
-            if (d.floor == s->id) text +=
-                QLatin1Char(' ') + tr("Step at %1: %2.").arg(QString::fromStdString(d.door), f.fineLength(d.step.step));
+            if (d.floor == s->id)
+                text += QLatin1Char(' ') +
+                        tr("Step at %1: %2.").arg(QString::fromStdString(d.door), f.fineLength(d.step.step));
     say(text);
 }
 

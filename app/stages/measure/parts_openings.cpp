@@ -49,7 +49,8 @@ void PartsPanel::buildOpenings() {
                     QStringLiteral("opening%1").arg(i), i == inHand_, [this, i] { show(Openings, i); });
     const std::pair<QString, OpeningKind> kinds[] = {
         {tr("Window"), OpeningKind::Window}, {tr("Vent"), OpeningKind::RoofVent}, {tr("Lamps"), OpeningKind::Lamp},
-        {tr("Socket"), OpeningKind::Socket}, {tr("Hatch"), OpeningKind::Hatch},   {tr("Pipe"), OpeningKind::Pipe}};
+        {tr("Socket"), OpeningKind::Socket}, {tr("Hatch"), OpeningKind::Hatch},   {tr("Pipe"), OpeningKind::Pipe},
+        {tr("Hob"), OpeningKind::Hob},       {tr("Sink"), OpeningKind::Sink},     {tr("Heater"), OpeningKind::Heater}};
     form_->words(s->openings.empty()
                      ? tr("What is cut into this surface? Add it here; its figures stand on the drawing.")
                      : QString());
@@ -147,6 +148,8 @@ void PartsPanel::buildOpening(int index) {
         [now] { return static_cast<int>(now().edge); },
         [change](int k) { change([k](Opening& c) { c.edge = static_cast<OpeningEdge>(k); }); });
     if (o.edge == OpeningEdge::Reveal) length(tr("turn-in"), "turnIn");
+    if (o.kind == OpeningKind::Hob || o.kind == OpeningKind::Heater || o.kind == OpeningKind::Sink || o.clear)
+        length(tr("clear, by its label"), "clear");
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeOpening"),
         [this, index] { push(document_, removeOpening(document_, id(), index)); }, true);

@@ -64,8 +64,14 @@ QString PartsPanel::structure() const {
     for (const auto& u : s->supports) text += QString::fromStdString(u.name) + QLatin1Char(',');
     if (const Opening* o = member(s->openings, inHand_); o && group_ == Openings)
         add(o->shape, o->edge, o->count > 1, o->corners.size());
-    if (const Support* u = member(s->supports, inHand_); u && group_ == Supports) add(u->count > 1);
+    if (const Support* u = member(s->supports, inHand_); u && group_ == Supports)
+        add(u->count > 1, u->kind, u->holes.size());
     add(s->lean.has_value());
+    if (group_ == Box) {
+        for (const Notch& n : s->measurement.notches) text += QString::fromStdString(n.name) + QLatin1Char(',');
+        for (const ArchBox& b : document_.job().archBoxes)
+            text += QStringLiteral("%1:%2,").arg(QString::fromStdString(b.floor)).arg(b.notch);
+    }
     if (group_ == Edges) {
         add(s->edge(inHand_).kind);
         for (const Surface& other : document_.job().surfaces) text += QString::fromStdString(other.name);
@@ -82,6 +88,7 @@ void PartsPanel::refresh() {
         case Openings: return static_cast<int>(s->openings.size());
         case Zones: return static_cast<int>(s->zones.size());
         case Supports: return static_cast<int>(s->supports.size());
+        case Box: return static_cast<int>(s->measurement.notches.size());
         case Edges: return std::max(4, sidesOf(s->measurement));
         default: return 0;
         }
@@ -102,9 +109,10 @@ void PartsPanel::build() {
     groups_->clear();
     groups_->row();
     const std::pair<QString, const char*> names[] = {
-        {tr("Outline"), "groupOutline"}, {tr("Openings"), "groupOpenings"}, {tr("Sides"), "groupEdges"},
-        {tr("Hidden"), "groupZones"},    {tr("Supports"), "groupSupports"}, {tr("Surface"), "groupItself"},
-        {tr("Van"), "groupVan"}};
+        {tr("Outline"), "groupOutline"},   {tr("Openings"), "groupOpenings"},
+        {tr("Sides"), "groupEdges"},       {tr("Hidden"), "groupZones"},
+        {tr("Supports"), "groupSupports"}, {tr("Arch box"), "groupBox"},
+        {tr("Surface"), "groupItself"},    {tr("Van"), "groupVan"}};
     for (int g = Outline; g <= Van; ++g) {
         QString text = names[g].first;
         const Surface* s = surface();
@@ -113,6 +121,8 @@ void PartsPanel::build() {
                                   : g == Supports ? s->supports.size()
                                                   : 0;
         if (count > 0) text += QStringLiteral(" %1").arg(count);
+        // A box stands on a floor, or is what the surface belongs to.
+        if (g == Box && s && s->kind != SurfaceKind::Floor && g != group_) continue;
         groups_->pick(text, QString::fromLatin1(names[g].second), g == group_,
                       [this, g] { show(static_cast<Group>(g)); });
     }
@@ -124,6 +134,7 @@ void PartsPanel::build() {
     case Edges: buildEdges(); break;
     case Zones: buildZones(); break;
     case Supports: buildSupports(); break;
+    case Box: buildBox(); break;
     case Itself: buildItself(); break;
     case Van: buildVan(); break;
     }
@@ -460,7 +471,8 @@ void PartsPanel::buildZones() {
         tr("name"), QStringLiteral("zoneName"), [now] { return now().name; },
         [change](const std::string& n) { change([&](Zone& z) { z.name = n; }); });
     form_->choice(
-        tr("is"), QStringLiteral("zoneKind"), {tr("hidden by furniture"), tr("wiring or pipes behind")},
+        tr("is"), QStringLiteral("zoneKind"),
+        {tr("hidden by furniture"), tr("wiring or pipes behind"), tr("something heavy hangs there")},
         [now] { return static_cast<int>(now().kind); },
         [change](int k) { change([k](Zone& z) { z.kind = static_cast<ZoneKind>(k); }); });
     placementFields(QStringLiteral("zone"),
@@ -538,7 +550,15 @@ void PartsPanel::buildSupports() {
         tr("how many"), QStringLiteral("supportCount"), 1, 50, [now] { return now().count; },
         [change](int n) { change([n](Support& u) { u.count = n; }); });
     if (now().count > 1) length(tr("spacing"), "spacing");
-    if (now().kind == SupportKind::Rib) length(tr("deep"), "depth");
+    if (now().kind == SupportKind::Rib) {
+        length(tr("deep"), "depth");
+        length(tr("first hole in it"), "holeFirst");
+        length(tr("next holes"), "holePitch");
+        if (!now().holes.empty())
+            form_->button(
+                tr("Forget %1 pointed at").arg(now().holes.size()), QStringLiteral("forgetHoles"),
+                [change] { change([](Support& u) { u.holes.clear(); }); }, true);
+    }
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeSupport"),
         [this, index] { push(document_, removeSupport(document_, id(), index)); }, true);

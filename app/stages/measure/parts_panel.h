@@ -10,7 +10,7 @@ namespace westrum {
 class PartsPanel : public QWidget {
     Q_OBJECT
 public:
-    enum Group { Outline, Openings, Edges, Zones, Supports, Itself, Van };
+    enum Group { Outline, Openings, Edges, Zones, Supports, Box, Itself, Van };
 
     PartsPanel(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
     void refresh();
@@ -54,6 +54,7 @@ private:
     void buildZones();
     void buildSupports();
     void buildDoorFloor(std::size_t index);
+    void buildBox();
     void buildItself();
     void buildVan();
     void placementFields(const QString& prefix,

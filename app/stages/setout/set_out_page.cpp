@@ -12,6 +12,7 @@
 #include "core/setout/lamp_rows.h"
 #include "core/setout/lining.h"
 #include "core/setout/plank_floor.h"
+#include "formats/base_words.h"
 
 #include <QAbstractItemView>
 #include <QHBoxLayout>
@@ -38,6 +39,8 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
       cushion_(new CushionPicture),
       edges_(new EdgeView(document, decimalMark)),
       showEdges_(new QPushButton(tr("Edges"))),
+      base_(new BaseView(document, decimalMark)),
+      showBase_(new QPushButton(tr("Base"))),
       figures_(new QLabel),
       strip_(new StartStrip),
       roll_(new RollStrip(document, decimalMark)) {
@@ -115,7 +118,18 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     showEdges_->setObjectName(QStringLiteral("edges"));
     showEdges_->setToolTip(tr("What closes its edges, and how the saw is set for every end"));
     connect(showEdges_, &QPushButton::toggled, this, [this] { refresh(); });
-    for (QPushButton* button : {editProduct_, editRules_, lamps_, freeJoints_, relief_, neighbours, showEdges_})
+    showBase_->setCheckable(true);
+    showBase_->setObjectName(QStringLiteral("base"));
+    showBase_->setToolTip(tr("What it hangs on: fixings, battens, packers, and how near openings come to them"));
+    connect(showEdges_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) showBase_->setChecked(false);
+    });
+    connect(showBase_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) showEdges_->setChecked(false);
+        refresh();
+    });
+    for (QPushButton* button :
+         {editProduct_, editRules_, lamps_, freeJoints_, relief_, neighbours, showEdges_, showBase_})
         row->addWidget(button);
     for (QPushButton* button : {lamps_, freeJoints_, relief_}) button->hide(); // until there is something to do
     column()->addLayout(row);
@@ -125,6 +139,13 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     benches->addWidget(cushion_);
     cushion_->hide();
     benches->addWidget(edges_, 1);
+    benches->addWidget(base_, 1);
+    base_->hide();
+    connect(base_, &BaseView::problem, this, [this](const QString& sentence) {
+        problem_ = sentence;
+        refresh();
+        problem_.clear();
+    });
     column()->addLayout(benches, 1);
     edges_->hide();
     figures_->setObjectName(QStringLiteral("setOutFigures"));
@@ -423,6 +444,25 @@ QString SetOutPage::headingDetail(const Figures& f) const {
     return detail;
 }
 
+/// Of what is remarked on the base the first, with its fix; else what the base says of itself.
+void SetOutPage::refreshBaseSentence(const SurfacePlan& whole, const Figures& f) {
+    doIt_->hide();
+    next_->hide();
+    for (const Remark& r : whole.remarks) {
+        const QString said = baseSentence(r, f);
+        if (said.isEmpty() || r.severity == Severity::Note) continue;
+        say(said, true);
+        if (const QString fix = fixText(document_.job(), r, f); !fix.isEmpty()) {
+            settles_ = r;
+            doIt_->setText(fix);
+            doIt_->setEnabled(true);
+            doIt_->show();
+        }
+        return;
+    }
+    say(base_->summary());
+}
+
 /// What matters most, and the button that settles it.
 void SetOutPage::refreshSentence(const SurfacePlan* whole, const Figures& f) {
     const bool edges = showEdges_->isChecked();
@@ -444,6 +484,8 @@ void SetOutPage::refreshSentence(const SurfacePlan* whole, const Figures& f) {
               error != nullptr);
     else if (edges)
         plain(edges_->summary(), false);
+    else if (showBase_->isChecked())
+        refreshBaseSentence(*whole, f);
     else if (error) {
         plain(sentence(*error, f), true);
         if (const QString fix = fixText(document_.job(), *error, f); !fix.isEmpty()) {
@@ -472,22 +514,26 @@ void SetOutPage::refresh() {
     for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
     lamps_->setVisible(laid && family && family->laid.lampsOnRows && lamp);
     freeJoints_->setVisible(layer() && !layer()->joints.empty());
-    relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() &&
+    const bool base = showBase_->isChecked();
+    relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() && !base &&
                         family->laid.takesReliefs(layer()->rules));
     const bool edges = showEdges_->isChecked();
-    const bool cushion = laid && !edges && family && family->laid.seat;
+    const bool cushion = laid && !edges && !base && family && family->laid.seat;
     // What goes, goes first: beside each other they would widen the window.
-    if (edges) bench_->hide();
+    if (edges || base) bench_->hide();
     if (!cushion) cushion_->hide();
+    if (!base) base_->hide();
     edges_->setVisible(edges);
-    bench_->setVisible(!edges);
+    base_->setVisible(base);
+    bench_->setVisible(!edges && !base);
     cushion_->setVisible(cushion);
     if (edges) edges_->refresh();
-    figures_->setVisible(laid && !edges);
+    if (base) base_->refresh();
+    figures_->setVisible(laid && !edges && !base);
     if (laid) figures_->setText(figuresText(*plan));
-    strip_->setVisible(module > 0 && !edges);
+    strip_->setVisible(module > 0 && !edges && !base);
     strip_->showStarts(document_.starts(), laid ? plan->setOut.startOffset : Mm{0}, module, f, document_.isSettled());
-    const bool roll = p && stockFormOf(p->family) == StockForm::Roll && laid && !edges;
+    const bool roll = p && stockFormOf(p->family) == StockForm::Roll && laid && !edges && !base;
     if (cushion) cushion_->show(plan->setOut, layer()->rules, *p);
     roll_->setVisible(roll);
     if (roll) roll_->showProduct(p->id);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/stages/setout/base_view.h"
 #include "app/stages/setout/cushion_picture.h"
 #include "app/stages/setout/edge_view.h"
 #include "app/stages/setout/roll_strip.h"
@@ -34,6 +35,7 @@ private:
     void saySuggestion();
     void takeSuggestion();
     [[nodiscard]] QString headingDetail(const Figures& f) const;
+    void refreshBaseSentence(const SurfacePlan& whole, const Figures& f);
     void refreshSentence(const SurfacePlan* whole, const Figures& f);
     void refreshLists();
     void refreshForms();
@@ -61,6 +63,8 @@ private:
     CushionPicture* cushion_;
     EdgeView* edges_;
     QPushButton* showEdges_;
+    BaseView* base_;
+    QPushButton* showBase_;
     QLabel* figures_;
     StartStrip* strip_;
     RollStrip* roll_;

@@ -57,32 +57,103 @@ private slots:
         product_ = {.id = "x", .family = "sheet", .name = "x"};
     }
 
-    void panelIsScrewedRoundItsEdgeAndAlongItsBatten() {
-        // 1230 x 630 with the screws 15 mm in: 1200 / 200 = 6 spaces and 600 / 200 = 3, twice each: 18, corners shared.
-        // A batten in the middle: 600 / 300 = 2 spaces, one screw between those of the edges. One that runs along
-        // takes 1200 / 300 = 4 spaces, three screws. A rib behind battens holds nothing.
+    void panelIsScrewedWhereItsBattensAre() {
+        // 1230 x 630, its screws 15 mm in, over a batten of 40 in the middle: one where either long edge crosses it and
+        // 600 / 300 = 2 spaces between them, one more: 3. A rib behind battens holds nothing. A batten that runs along
+        // in the middle: one at either end, and 1200 / 300 = 4 spaces, three between; where the two cross, one of each
+        // would stand at the same place: 3 + 5 - 1.
         Piece panel;
         panel.shape = {{westrum::rectangle(0, 0, 1230, 630)}};
         setOut_.pieces = {panel};
         support(false, 615, SupportKind::Batten);
         support(false, 300, SupportKind::Rib);
-        QCOMPARE(amountOf(needs({6}, Mm{20}), Serves::Screws), 19.0);
-        support(true, 300, SupportKind::Batten);
+        QCOMPARE(amountOf(needs({6}, Mm{20}), Serves::Screws), 3.0);
+        support(true, 315, SupportKind::Batten);
         const std::vector<Need> n = needs({6}, Mm{20});
         QCOMPARE(n.size(), 1UL);
-        QCOMPARE(n[0].amount, 22.0);
+        QCOMPARE(n[0].amount, 7.0);
         // 6 mm of ply into 20 mm of batten: 6 + 12 = 18 mm to hold, 6 + 20 - 4 = 22 mm to stay short of the skin.
         QCOMPARE(n[0].least, Mm{18});
         QCOMPARE(n[0].most, Mm{22});
-        // With rivet nuts each place takes a nut, a washer and a machine screw: 6 + 1.6 + 6.5 + 3 = 17.1 mm or more.
+        // With rivet nuts into the rib each place takes a nut, a machine screw and a washer: 6 + 1.6 + 6.5 + 3 = 17.1
+        // mm or more. The rib at 300: both long edges and one between.
         rules_["fixWith"] = 1;
         const std::vector<Need> bolted = needs({6}, {});
-        QCOMPARE(amountOf(bolted, Serves::RivetNuts), 19.0);
-        QCOMPARE(amountOf(bolted, Serves::Washers), 19.0);
+        QCOMPARE(amountOf(bolted, Serves::RivetNuts), 3.0);
+        QCOMPARE(amountOf(bolted, Serves::Washers), 3.0);
         QCOMPARE(bolted[1].serves, Serves::MachineScrews);
         QVERIFY(std::abs(bolted[1].least->value - 17.1) < 1e-9 && !bolted[1].most);
         rules_["fixWith"] = 5; // glued: nothing
         QVERIFY(needs({6}, {}).empty());
+    }
+
+    void eachPanelIsHeldAsItNeeds() {
+        // Into sheet metal: one that comes off again, or carries a cupboard, by machine screws in rivet nuts; else by
+        // self-drilling screws. Into battens always by screws, with cups where it comes off.
+        Piece fixed, comesOff;
+        fixed.name = {"1"};
+        fixed.shape = {{westrum::rectangle(0, 0, 800, 600)}};
+        comesOff.name = {"2"};
+        comesOff.shape = {{westrum::rectangle(800, 0, 800, 600)}};
+        comesOff.removable = true;
+        setOut_.pieces = {fixed, comesOff};
+        support(false, 400, SupportKind::Rib);
+        support(false, 1200, SupportKind::Rib);
+        const std::vector<Need> metal = needs({6}, {});
+        QCOMPARE(amountOf(metal, Serves::Screws), 3.0);
+        QCOMPARE(amountOf(metal, Serves::RivetNuts), 3.0);
+        const std::vector<Region> heavy{{{westrum::rectangle(100, 300, 200, 100)}}};
+        NeedFacts facts{&product_, &rules_, &setOut_, &take_, &shape_, {6}, {}, {6000}};
+        facts.held = {FixedWith::AsNeeded};
+        facts.heavy = heavy;
+        QCOMPARE(amountOf(needsOf(facts), Serves::RivetNuts), 6.0);
+        // By hand another way.
+        const std::map<std::string, int> holders{{"1", static_cast<int>(FixedWith::HookAndLoop)}};
+        facts.holders = &holders;
+        QCOMPARE(amountOf(needsOf(facts), Serves::RivetNuts), 3.0);
+        QVERIFY(std::abs(amountOf(needsOf(facts), Serves::HookAndLoop) - 0.3) < 1e-9);
+        support(false, 410, SupportKind::Batten);
+        support(false, 1210, SupportKind::Batten);
+        const std::vector<Need> wood = needs({6}, Mm{20});
+        QCOMPARE(amountOf(wood, Serves::Screws), 6.0);
+        QCOMPARE(amountOf(wood, Serves::ScrewCups), 3.0);
+    }
+
+    void aScrewIsAsLongAsTheBuildUpAtItsPlace() {
+        // 4 mm of panel on strips of 9: 4 + 12 = 16 to hold, 4 + 9 - 4 = 9 to hide. Over the hollow between ribs of 30
+        // it may stand out by 8: up to 24. Where the strip crosses a rib it goes on into that: 13 + 8 = 21 to 36.
+        support(true, 300, SupportKind::Batten);
+        support(false, 500, SupportKind::Rib);
+        NeedFacts facts{&product_, &rules_, &setOut_, &take_, &shape_, {4}, Mm{9}, {}};
+        facts.hollow = {30};
+        const Fixing between = fixingAt(facts, {{900, 300}}, FixedWith::Screws, false);
+        QVERIFY(between.least == Mm{16} && between.most == Mm{24});
+        const Fixing crossing = fixingAt(facts, {{505, 300}}, FixedWith::Screws, false);
+        QVERIFY(crossing.least == Mm{21} && crossing.most == Mm{36});
+        // With 3 mm of packers below the strip there, 3 more.
+        const std::vector<PackedAt> packers{{{500, 300}, {3}}};
+        facts.packers = packers;
+        QCOMPARE(fixingAt(facts, {{505, 300}}, FixedWith::Screws, false).least, Mm{24});
+        QCOMPARE(fixingAt(facts, {{900, 300}}, FixedWith::Screws, false).least, Mm{16});
+        // The strip itself into the rib: 9 + 3 of packers + 8 into the metal.
+        NeedFacts strip{&product_, &rules_, &setOut_, &take_, &shape_, {9}, {}, {}};
+        strip.packers = packers;
+        QCOMPARE(fixingAt(strip, {{500, 300}}, FixedWith::Screws, false).least, Mm{20});
+        // Thick battens hide it anywhere: 18 + 12 = 30 to 18 + 40 - 4 = 54.
+        NeedFacts thick{&product_, &rules_, &setOut_, &take_, &shape_, {18}, Mm{40}, {}};
+        thick.hollow = {30};
+        QCOMPARE(fixingAt(thick, {{505, 300}}, FixedWith::Screws, false).most, Mm{54});
+    }
+
+    void holesUnderAStripAreDrilledLarger() {
+        Fixing f{.by = FixedWith::Screws};
+        QCOMPARE(drillFor(f), Mm{4.5});
+        f.underStrip = true;
+        QCOMPARE(drillFor(f), Mm{7.5});
+        QCOMPARE(drillFor({.by = FixedWith::Screws, .washer = true}), Mm{7.5}); // solid wood moves
+        QCOMPARE(drillFor({.by = FixedWith::RivetNuts, .washer = true}), Mm{5.5});
+        QCOMPARE(drillFor({.by = FixedWith::HookAndLoop}), Mm{0});
+        QCOMPARE(drillFor({.place = {.holds = false}, .by = FixedWith::Screws}), Mm{0});
     }
 
     void aCurveIsOneSideHoweverFinelyItIsDivided() {
@@ -137,7 +208,7 @@ private slots:
         const auto held = [&](std::vector<const Product*> products, std::vector<const FieldValues*> rules) {
             return holdingsOf(products, rules);
         };
-        QVERIFY(held({&ply}, {&none})[0].by == FixedWith::Screws);
+        QVERIFY(held({&ply}, {&none})[0].by == FixedWith::AsNeeded);
         QVERIFY(held({&glue, &ply}, {&none, &none})[1].by == FixedWith::AdhesiveAlone);
         // Wrapped: the wrapping's clips, counted once, with the lining.
         const auto clips = held({&ply, &glue, &felt}, {&none, &none, &wrapped});
