@@ -8,6 +8,7 @@
 #include "app/stages/cut/cut_page.h"
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/measure/photograph_tracer.h"
+#include "app/stages/setout/base_view.h"
 #include "app/stages/setout/edge_view.h"
 #include "formats/demo.h"
 #include "formats/translations.h"
@@ -86,7 +87,8 @@ public:
             return [this, s, surface, group, inHand] {
                 document_.setCurrentSurface(surface);
                 window_.showStage(s);
-                window_.findChild<QPushButton*>(QStringLiteral("edges"))->setChecked(false);
+                for (const char* view : {"edges", "base"})
+                    window_.findChild<QPushButton*>(QString::fromLatin1(view))->setChecked(false);
                 window_.measurePage().parts().show(group, inHand);
             };
         };
@@ -107,6 +109,14 @@ public:
                 for (int k = 0; k < joint; ++k) window_.findChild<EdgeView*>()->stepJoint(1);
             };
         };
+        const auto base = [this](const std::string& surface, BaseView::Group group) {
+            return [this, surface, group] {
+                document_.setCurrentSurface(surface);
+                window_.showStage(MainWindow::SetOut);
+                window_.findChild<QPushButton*>(QStringLiteral("base"))->setChecked(true);
+                window_.findChild<BaseView*>()->show(group);
+            };
+        };
         const auto buy = [this](const char* view, const std::string& surface, bool whole) {
             return [this, view, surface, whole] {
                 document_.setCurrentSurface(surface);
@@ -119,7 +129,7 @@ public:
                   {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
                   {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
                   {QStringLiteral("build-up"), stage(MainWindow::BuildUp, "ceiling", PartsPanel::Outline)},
-                  {QStringLiteral("set-out-tiles"), stage(MainWindow::SetOut, "wet-cell-2", PartsPanel::Outline)},
+                  {QStringLiteral("base"), base("right-lower", BaseView::Fixings)},
                   {QStringLiteral("edges"), edges("floor", 3)},
                   {QStringLiteral("set-out-lining"), stage(MainWindow::SetOut, "left-lower", PartsPanel::Outline)},
                   {QStringLiteral("set-out-cushion"), stage(MainWindow::SetOut, "bench-top", PartsPanel::Outline)},

@@ -73,6 +73,7 @@ Packing readPacking(JsonWalk& walk, const Json& entry, const std::string& path) 
             walk.count(e, at, "battenInRow", 0, kMostInRow, r.battenInRow);
             walk.count(e, at, "rib", 0, kMostPlaces, r.rib, true);
             walk.count(e, at, "ribInRow", 0, kMostInRow, r.ribInRow);
+            walk.count(e, at, "station", 0, kMostInRow, r.station);
             r.reading = walk.reading(e, at, "reading");
             p.readings.push_back(std::move(r));
         },
@@ -84,6 +85,7 @@ Json written(const Packing& p) {
     Json out{{"to", wordOf(kPackTo, p.to)}, {"fromLine", p.fromLine}};
     for (const CrossingReading& r : p.readings) {
         Json e{{"batten", r.batten}, {"battenInRow", r.battenInRow}, {"rib", r.rib}, {"ribInRow", r.ribInRow}};
+        if (r.station > 0) e["station"] = r.station;
         putReading(e, "reading", r.reading);
         out["readings"].push_back(std::move(e));
     }

@@ -2,6 +2,7 @@
 
 #include "app/document/set_value.h"
 #include "app/document/shell_commands.h"
+#include "core/measure/grown.h"
 #include "core/shell/shape.h"
 
 #include <QCoreApplication>
@@ -116,6 +117,35 @@ Command spaceLamps(JobDocument& d, const std::string& surface, int lamps, int ro
     return replaceSurface(BaseCommands::tr("Space the lamps"), d, std::move(s));
 }
 
+Command partFront(JobDocument& d, const std::string& surface, int across, int up, Mm reveal) {
+    const SurfacePlan* plan = measuredPlan(d, surface);
+    if (!plan || across < 1 || up < 1) return nullptr;
+    const Bounds b = boundsOf(plan->measured.outline);
+    const double width = (b.width() - (across + 1) * reveal.value) / across,
+                 height = (b.height() - (up + 1) * reveal.value) / up;
+    constexpr double kLeast = 50; // mm: a drawer
+    if (width < kLeast || height < kLeast) return nullptr;
+    Surface s = *d.job().surface(surface);
+    std::erase_if(s.openings, [](const Opening& o) { return o.kind == OpeningKind::Other && o.even; });
+    for (int r = 0; r < up; ++r) {
+        Opening o;
+        o.name = (up > 1 ? BaseCommands::tr("Fronts, row %1").arg(r + 1) : BaseCommands::tr("Fronts")).toStdString();
+        o.kind = OpeningKind::Other;
+        o.width = exactly({width});
+        o.height = exactly({height});
+        o.count = across;
+        if (across > 1) o.pitch = exactly({width + reveal.value});
+        o.edge = OpeningEdge::None;
+        o.even = true;
+        o.place = {.side = 0, .cross = 3, .toCentre = true};
+        const Point middle{b.low.x + reveal.value + width / 2,
+                           b.low.y + reveal.value + height / 2 + r * (height + reveal.value)};
+        if (!putMiddle(o, middle, plan->measured)) return nullptr;
+        s.openings.push_back(std::move(o));
+    }
+    return replaceSurface(BaseCommands::tr("Part the front"), d, std::move(s));
+}
+
 Command placeLamps(JobDocument& d, const std::string& surface) {
     const SurfacePlan* plan = measuredPlan(d, surface);
     if (!plan) return nullptr;
@@ -191,6 +221,43 @@ Command setClearance(JobDocument& d, OpeningKind kind, std::optional<Mm> clear) 
     return setValue(
         BaseCommands::tr("Set a clearance"), d, JobPart::Measurement, {},
         [](auto& job) -> auto& { return job.clearances; }, std::move(all));
+}
+
+Command takeOutline(JobDocument& d, const std::string& surface, const std::string& from,
+                    const std::vector<double>& bySide, double rest, bool openings) {
+    const SurfacePlan* plan = measuredPlan(d, from);
+    if (!plan || !d.job().surface(surface)) return nullptr;
+    const auto grown = grownOutline(plan->measured, bySide, rest);
+    if (!grown) return nullptr;
+    Surface s = *d.job().surface(surface);
+    s.measurement.form = OutlineForm::Drawn;
+    s.measurement.drawn = drawnOutline(grown->ring);
+    s.measurement.notches.clear();
+    s.measurement.steps.clear();
+    if (openings) {
+        s.openings.clear();
+        const MeasuredOutline measured = outlineOf(s.measurement);
+        // Placed from a level side and an upright one, whatever their letters are now.
+        int level = 0, upright = 0;
+        for (std::size_t k = 0; k < measured.sides.size(); ++k) {
+            const Point way = measured.sides[k].back() - measured.sides[k].front();
+            const Point best = measured.sides[static_cast<std::size_t>(level)].back() -
+                               measured.sides[static_cast<std::size_t>(level)].front();
+            const Point high = measured.sides[static_cast<std::size_t>(upright)].back() -
+                               measured.sides[static_cast<std::size_t>(upright)].front();
+            if (std::abs(way.x) > std::abs(best.x)) level = static_cast<int>(k);
+            if (std::abs(way.y) > std::abs(high.y)) upright = static_cast<int>(k);
+        }
+        const Surface& template_ = *d.job().surface(from);
+        for (const PlacedOpening& placed : plan->shape.openings) {
+            if (placed.inRow > 0) continue;
+            Opening o = template_.openings[static_cast<std::size_t>(placed.opening)];
+            o.place.side = level;
+            o.place.cross = upright;
+            if (putMiddle(o, placed.centre + grown->shift, measured)) s.openings.push_back(std::move(o));
+        }
+    }
+    return replaceSurface(BaseCommands::tr("Take an outline over"), d, std::move(s));
 }
 
 Command takeBaseFix(JobDocument& d, const Remark& remark) {

@@ -6,6 +6,7 @@
 #include "app/print/paper.h"
 #include "app/stages/buy/purchase_model.h"
 #include "core/families/family.h"
+#include "core/plan/area_sums.h"
 
 #include <QCoreApplication>
 #include <QFontMetricsF>
@@ -144,6 +145,19 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
                                       .arg(f.money(*plan.totals.cost), f.mass(plan.totals.laidMass))
                                 : ShoppingPrint::tr("A price is missing, so there is no total. %1 added to the van.")
                                       .arg(f.mass(plan.totals.laidMass)));
+    sheet.gap();
+    const QList<double> areas{0.36, 0.16, 0.16, 0.16, 0.16};
+    sheet.row({ShoppingPrint::tr("area of the van"), ShoppingPrint::tr("cost"), ShoppingPrint::tr("mass"),
+               ShoppingPrint::tr("seen"), ShoppingPrint::tr("hours")},
+              areas, true);
+    for (const AreaSum& a : sumsByArea(job, plan, costBySurface(job, plan))) {
+        const QString name = areaText(a.area);
+        sheet.row({name.isEmpty() ? ShoppingPrint::tr("elsewhere") : name,
+                   a.cost ? f.money(*a.cost) : QStringLiteral("–"), f.mass(a.mass), f.area(a.surface),
+                   f.number(a.hours, 1)},
+                  areas);
+    }
+    sheet.gap();
     for (const Remark& r : plan.remarks) sheet.text(QStringLiteral("– ") + sentenceWithPlace(job, r, f));
     for (const SurfacePlan& s : plan.surfaces) {
         const Surface* surface = job.surface(s.surface);

@@ -19,8 +19,6 @@ Surface withBattensOf(const Surface& surface, const Finish& finish) {
     // Those that were measured keep their places, with none in the row: others are told by their places.
     for (Support& s : with.supports)
         if (s.kind == SupportKind::Batten) s.count = 0;
-    // Crossings are read on the battens that were measured; those of an option are packed as the ribs then stand.
-    with.packing.readings.clear();
     for (Support s : own) {
         s.kind = SupportKind::Batten;
         with.supports.push_back(std::move(s));

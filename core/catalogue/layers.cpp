@@ -64,8 +64,14 @@ constexpr std::array<Field, 13> kAdhesive{{
     {"standsHeat", "holds up to, °C", FieldUnit::Number, 20, 400, 60},
 }};
 
-constexpr std::array<Field, 1> kInsulationRules{{
+constexpr std::array<Field, 3> kInsulationRules{{
     {"between", "between the supports", FieldUnit::Flag, 0, 1, 1},
+    {"fill", "filled so deep, 0: one layer", FieldUnit::Length, 0, 400, 0},
+    {"cavity", "litres in cavities besides", FieldUnit::Litres, 0, 2000, 0},
+}};
+constexpr std::array<Field, 2> kBarrierRules{{
+    {"share", "share of the surface", FieldUnit::Share, 0.05, 1, 1},
+    {"onRibs", "as strips along the ribs", FieldUnit::Flag, 0, 1, 0},
 }};
 constexpr std::array<Field, 1> kBattenRules{{
     {"beside", "beside the ribs, not on them", FieldUnit::Flag, 0, 1, 0},
@@ -80,6 +86,7 @@ std::span<const Field> coatingFields() { return kCoating; }
 std::span<const Field> adhesiveFields() { return kAdhesive; }
 std::span<const Field> insulationRules() { return kInsulationRules; }
 std::span<const Field> battenRules() { return kBattenRules; }
+std::span<const Field> barrierRules() { return kBarrierRules; }
 
 Barrier barrierOf(const Product& product) {
     const auto value = [&](std::string_view key) { return valueOf(product.fields, kBarrier, key); };

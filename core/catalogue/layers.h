@@ -54,7 +54,11 @@ std::span<const Field> battenFields();
 std::span<const Field> coatingFields();
 std::span<const Field> adhesiveFields();
 
-/// Rules of a layer of insulation: "between" 1: it lies between ribs or battens and takes no thickness of its own.
+/// Rules of a membrane: "share" of the surface that patches of it cover; "onRibs" 1: strips along the ribs alone, that
+/// break the bridge of cold.
+std::span<const Field> barrierRules();
+/// Rules of a layer of insulation: "between" 1: it lies between ribs or battens and takes no thickness of its own;
+/// "fill": so deep is filled, layer on layer; "cavity": litres of pillars, doors and frames that are filled besides.
 std::span<const Field> insulationRules();
 /// Rules of a layer of battens: "beside" 1: they stand beside the ribs, not on them.
 std::span<const Field> battenRules();

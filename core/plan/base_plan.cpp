@@ -24,6 +24,23 @@ bool beside(const Finish& finish, const SurfaceContext& context) {
     return false;
 }
 
+bool sameBattenAndRib(const PackedBattens::Crossing& a, const PackedBattens::Crossing& b) {
+    CrossingReading other = a.where;
+    other.station = b.where.station;
+    return a.where.station != b.where.station && other.at(b.where);
+}
+
+/// What screws pass through between two stations of a batten that lies along its rib.
+void between(const PackedBattens::Crossing& a, const PackedBattens::Crossing& b, std::vector<PackedAt>& under) {
+    constexpr double kStep = 50; // mm
+    const double length = distance(a.at, b.at);
+    for (double at = kStep; at < length; at += kStep) {
+        const double t = at / length;
+        const Mm thickness = a.stack.thickness * (1 - t) + b.stack.thickness * t;
+        if (thickness.value > 0.1) under.push_back({a.at + (b.at - a.at) * t, thickness});
+    }
+}
+
 } // namespace
 
 PackedBattens packBattens(const Surface& surface, const Finish& finish, const SurfaceShape& shape,
@@ -37,32 +54,47 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
     std::vector<CrookedCrossing> known;
     std::vector<std::size_t> of;
     int line = -1;
+    const auto cross = [&](const PlacedSupport& b, const PlacedSupport& r, Point at, int station) {
+        PackedBattens::Crossing c;
+        c.where = {b.support, b.inRow, r.support, r.inRow, station, {}};
+        c.at = at;
+        for (const CrossingReading& read : surface.packing.readings)
+            if (read.at(c.where) && read.reading) {
+                c.where.reading = read.reading;
+                const double mm = read.reading->length.value;
+                c.height = {surface.packing.fromLine ? -mm : mm};
+            }
+        if (depths) c.height = surface.supports[static_cast<std::size_t>(r.support)].depth->length;
+        if (c.height) {
+            known.push_back({at, line, c.height->value});
+            of.push_back(packed.crossings.size());
+        }
+        packed.crossings.push_back(std::move(c));
+    };
     for (const PlacedSupport& b : shape.supports) {
         if (b.kind != SupportKind::Batten || b.shape.empty()) continue;
         ++line;
         const Bounds box = boundsOf(b.shape);
         for (const PlacedSupport& r : shape.supports) {
-            if (r.kind != SupportKind::Rib || r.along == b.along || r.shape.empty()) continue;
+            if (r.kind != SupportKind::Rib || r.shape.empty()) continue;
             const Bounds rib = boundsOf(r.shape);
-            const Point at = b.along ? Point{r.centre, b.centre} : Point{b.centre, r.centre};
+            const Point at = r.along == b.along ? (box.low + box.high) * 0.5
+                             : b.along          ? Point{r.centre, b.centre}
+                                                : Point{b.centre, r.centre};
             if (at.x < std::max(box.low.x, rib.low.x) - 1 || at.x > std::min(box.high.x, rib.high.x) + 1 ||
                 at.y < std::max(box.low.y, rib.low.y) - 1 || at.y > std::min(box.high.y, rib.high.y) + 1)
                 continue;
-            PackedBattens::Crossing c;
-            c.where = {b.support, b.inRow, r.support, r.inRow, {}};
-            c.at = at;
-            for (const CrossingReading& read : surface.packing.readings)
-                if (read.at(c.where) && read.reading) {
-                    c.where.reading = read.reading;
-                    const double mm = read.reading->length.value;
-                    c.height = {surface.packing.fromLine ? -mm : mm};
-                }
-            if (depths) c.height = surface.supports[static_cast<std::size_t>(r.support)].depth->length;
-            if (c.height) {
-                known.push_back({at, line, c.height->value});
-                of.push_back(packed.crossings.size());
+            if (r.along != b.along) {
+                cross(b, r, at, 0);
+                continue;
             }
-            packed.crossings.push_back(std::move(c));
+            // It lies along the rib, and is packed at stations; not where an opening parts it.
+            const std::vector<double> stations =
+                b.along ? packingStations(box.low.x, box.high.x) : packingStations(box.low.y, box.high.y);
+            for (std::size_t k = 0; k < stations.size(); ++k) {
+                const Point on = b.along ? Point{stations[k], b.centre} : Point{b.centre, stations[k]};
+                if (contains(shape.net, on)) cross(b, r, on, static_cast<int>(k));
+            }
         }
     }
     const auto total = static_cast<std::int64_t>(packed.crossings.size());
@@ -84,6 +116,7 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
         c.stack = packerStack(c.packer, context.packers);
         packed.worst = std::max(packed.worst, Mm{std::abs(c.off().value)});
         if (c.stack.thickness.value > 0) packed.under.push_back({c.at, c.stack.thickness});
+        if (k > 0 && sameBattenAndRib(packed.crossings[of[k - 1]], c)) between(packed.crossings[of[k - 1]], c, packed.under);
         if (-c.off().value > kMostLeft) {
             ++tooThick;
             reach = std::max(reach, c.packer);

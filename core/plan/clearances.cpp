@@ -9,6 +9,7 @@ namespace westrum {
 namespace {
 
 constexpr double kFarthestShift = 150; // mm
+constexpr double kHair = 0.05;         // mm: what is nearer by less is not too near
 constexpr double kThrough = 5;         // mm: a joint parted by an opening ends so near to it
 
 struct Near {
@@ -134,9 +135,45 @@ public:
         }
         return found;
     }
+    /// Whether nothing is too near, the opening moved by so much: boxes first, outlines only where those do not tell.
     [[nodiscard]] bool clear(Point by) const {
-        const auto d = distances(by);
-        return std::none_of(d.begin(), d.end(), [](const OpeningDistance& x) { return x.tooNear(); });
+        const double limit = limit_.edge.value - kHair, behind = limit_.support.value - kHair;
+        for (const auto& [at, box] : own_) {
+            const Bounds b{box.low + by, box.high + by};
+            if (limit_.support.value > 0)
+                for (const PlacedSupport& s : plan_.shape.supports) {
+                    if (s.shape.empty()) continue;
+                    const Bounds r = boundsOf(s.shape);
+                    const double x = std::max(r.low.x - b.high.x, b.low.x - r.high.x),
+                                 y = std::max(r.low.y - b.high.y, b.low.y - r.high.y);
+                    if ((s.along ? x : y) <= 0 && (s.along ? y : x) < behind) return false;
+                }
+            if (limit_.edge.value <= 0) continue;
+            Ring ring;
+            const auto moved = [&]() -> const Ring& {
+                if (ring.empty())
+                    for (const Point& p : at) ring.push_back(p + by);
+                return ring;
+            };
+            const auto far = [&](const Bounds& o) {
+                return std::max({o.low.x - b.high.x, b.low.x - o.high.x, o.low.y - b.high.y, b.low.y - o.high.y}) >=
+                       limit;
+            };
+            for (const auto& [index, other] : others_)
+                if (!far(boundsOf(other)) && nearest(moved(), other, true).length < limit) return false;
+            for (const Ring& side : plan_.measured.outline.rings)
+                for (std::size_t i = 0; i < side.size(); ++i) {
+                    const Ring line{side[i], side[(i + 1) % side.size()]};
+                    if (!far(boundsOf(line)) && nearest(moved(), line, false).length < limit) return false;
+                }
+            if (!contains(plan_.measured.outline, (b.low + b.high) * 0.5)) return false;
+            if (joints_)
+                for (const Joint& j : *joints_) {
+                    const Ring line{j.from, j.to};
+                    if (!far(boundsOf(line)) && nearest(moved(), line, false).length < limit) return false;
+                }
+        }
+        return true;
     }
 
 private:
@@ -193,7 +230,9 @@ void checkClearances(const Surface& surface, const SurfaceContext& context, Surf
     for (std::size_t i = 0; i < surface.openings.size(); ++i) {
         const int index = static_cast<int>(i);
         const Opening& o = surface.openings[i];
-        const auto distances = openingDistances(surface, plan, index, context.clearances);
+        const Room room(surface, plan, index, context.clearances);
+        if (room.empty() || room.clear({})) continue;
+        const auto distances = room.distances({});
         const auto worst = std::find_if(distances.begin(), distances.end(), [](const auto& d) { return d.tooNear(); });
         if (worst == distances.end()) continue;
         std::optional<Fix> fix;

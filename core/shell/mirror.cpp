@@ -116,7 +116,7 @@ void mirrorOpening(Opening& o, const Mapping& map) {
 }
 
 /// Rows of supports across are counted from the other end.
-void mirrorCrossings(Surface& m) {
+void mirrorCrossings(Surface& m, const std::vector<PlacedSupport>& placed) {
     const auto turned = [&](int support, int inRow) {
         if (support < 0 || support >= static_cast<int>(m.supports.size())) return inRow;
         const Support& u = m.supports[at(support)];
@@ -125,6 +125,13 @@ void mirrorCrossings(Surface& m) {
     for (CrossingReading& r : m.packing.readings) {
         r.battenInRow = turned(r.batten, r.battenInRow);
         r.ribInRow = turned(r.rib, r.ribInRow);
+        // Along the surface stations are counted from what becomes the other end.
+        for (const PlacedSupport& p : placed)
+            if (p.along && r.rib < static_cast<int>(m.supports.size()) && r.rib >= 0 && m.supports[at(r.rib)].along &&
+                p.support == r.batten && p.inRow == r.battenInRow && !p.shape.empty()) {
+                const Bounds b = boundsOf(p.shape);
+                r.station = static_cast<int>(packingStations(b.low.x, b.high.x).size()) - 1 - r.station;
+            }
     }
 }
 
@@ -163,8 +170,10 @@ Surface mirrored(const Surface& s) {
         z.place.cross = map.side(z.place.cross);
     }
     // Holes of ribs that run along are counted from what becomes their other end.
-    if (outline.measured())
-        for (const PlacedSupport& p : shapeOf(s, outline).supports) {
+    const std::vector<PlacedSupport> placed =
+        outline.measured() ? shapeOf(s, outline).supports : std::vector<PlacedSupport>();
+    if (!placed.empty())
+        for (const PlacedSupport& p : placed) {
             Support& u = m.supports[at(p.support)];
             if (!p.along || p.shape.empty()) continue;
             const Bounds b = boundsOf(p.shape);
@@ -174,7 +183,7 @@ Surface mirrored(const Surface& s) {
             std::reverse(u.holes.begin(), u.holes.end());
             u.holeFirst = u.holePitch = std::nullopt;
         }
-    mirrorCrossings(m);
+    mirrorCrossings(m, placed);
     if (!outline.frame.empty()) {
         const SideLine edge = lowerEdge(outline);
         for (Support& u : m.supports) {

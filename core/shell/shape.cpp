@@ -264,6 +264,15 @@ std::vector<double> bodyHolesAlong(const Support& support, const PlacedSupport& 
     return holes;
 }
 
+std::vector<double> packingStations(double from, double to) {
+    constexpr double kFromEnd = 50, kApart = 600; // mm
+    if (to - from <= 2 * kFromEnd) return {(from + to) / 2};
+    const int spaces = std::max(1, static_cast<int>(std::ceil((to - from - 2 * kFromEnd) / kApart - 1e-9)));
+    std::vector<double> at;
+    for (int k = 0; k <= spaces; ++k) at.push_back(from + kFromEnd + (to - from - 2 * kFromEnd) * k / spaces);
+    return at;
+}
+
 std::optional<Ring> placedBox(const Placement& place, double width, double height, const MeasuredOutline& m) {
     const auto f = placeFrame(place, m);
     if (!f || !place.fromSide || !place.fromCross) return std::nullopt;

@@ -55,6 +55,9 @@ SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured);
 /// end.
 std::vector<double> bodyHolesAlong(const Support& support, const PlacedSupport& placed, double from, double to);
 
+/// Where a batten that lies along a rib is read and packed: from 50 mm inside its ends, at most 600 apart.
+std::vector<double> packingStations(double from, double to);
+
 /// The box of an opening or zone of the given size, lower left first, counter-clockwise, its lower edge parallel to
 /// its side; nothing if the placement lacks a reading or a side is curved or parallel to the first.
 std::optional<Ring> placedBox(const Placement& place, double width, double height, const MeasuredOutline& measured);

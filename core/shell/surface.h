@@ -130,9 +130,11 @@ enum class PackTo {
 /// How far a rib's face stands where a batten crosses it.
 struct CrossingReading {
     int batten = 0, battenInRow = 0, rib = 0, ribInRow = 0; ///< places among the supports, and in their rows
+    int station = 0; ///< where the batten lies along the rib: places from its lower or left end, at most 600 apart
     MaybeReading reading;
     [[nodiscard]] bool at(const CrossingReading& o) const {
-        return batten == o.batten && battenInRow == o.battenInRow && rib == o.rib && ribInRow == o.ribInRow;
+        return batten == o.batten && battenInRow == o.battenInRow && rib == o.rib && ribInRow == o.ribInRow &&
+               station == o.station;
     }
     friend bool operator==(const CrossingReading&, const CrossingReading&) = default;
 };

@@ -1,6 +1,7 @@
 #include "core/takeoff/fixing_places.h"
 
 #include "core/geometry/boolean.h"
+#include "core/geometry/side_offset.h"
 #include "core/takeoff/needs.h"
 #include "core/units/count.h"
 
@@ -184,23 +185,6 @@ Ring withoutSpecks(const Ring& ring) {
 
 Point unit(Point v) { return v * (1 / std::max(1e-12, distance({0, 0}, v))); }
 
-/// Every side moved inwards by its own distance, neighbours brought to meet.
-Ring movedIn(const Ring& ring, const std::vector<double>& by) {
-    const std::size_t n = ring.size();
-    Ring line;
-    for (std::size_t i = 0; i < n; ++i) {
-        const std::size_t before = (i + n - 1) % n;
-        const Point u = unit(ring[i] - ring[before]), v = unit(ring[(i + 1) % n] - ring[i]);
-        const Point a{-u.y, u.x}, b{-v.y, v.x};
-        const double c = dot(a, b), d1 = by[before], d2 = by[i], open = 1 - c * c;
-        if (std::abs(d1 - d2) < 1e-9 || open < 0.01) // a needle's tip is not followed to its end
-            line.push_back(ring[i] + (a + b) * ((d1 + d2) / 2 / std::max(0.02, 1 + c)));
-        else
-            line.push_back(ring[i] + a * ((d1 - c * d2) / open) + b * ((d2 - c * d1) / open));
-    }
-    return line;
-}
-
 /// How far in the fixings of a straight run lie: on a support that runs along it, if one is in reach.
 double insetOf(const Ring& ring, const EdgeRun& run, double usual, std::span<const Holder> holders) {
     const std::size_t n = ring.size();
@@ -246,7 +230,7 @@ public:
                 const double in = insetOf(ring, run, rules.inset.value, holders);
                 for (std::size_t k = 0; k < run.sides; ++k) by[(run.from + k) % ring.size()] = in;
             }
-            lines_.push_back(movedIn(ring, by));
+            lines_.push_back(sidesMoved(ring, by));
             area_.rings.push_back(ring);
             if (!outer) continue;
             for (const EdgeRun& run : runs) edge(ring, lines_.back(), run);
@@ -307,7 +291,7 @@ private:
             std::max<std::int64_t>(run.closed ? 3 : 1, roundUp((length - 0.01) / rules_.edge.value)));
         const RunPlaces places = placesAlong(path, spaces, run.closed, rules_.edge.value, holders_);
         for (const double s : places.held) {
-            const Point p = path.at(s);
+            const Point p = path.at(s < 0 ? s + path.length() : s); // round the place where it is begun
             found_.push_back({p, FixingAt::Edge, holderAt(p, holders_)});
         }
         for (const double s : places.loose) found_.push_back({path.at(s), FixingAt::Edge, -1, false, false});

@@ -1,6 +1,7 @@
 #include "core/takeoff/fixings.h"
 
 #include "core/geometry/boolean.h"
+#include "core/geometry/side_offset.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -49,21 +50,6 @@ namespace {
 
 std::int64_t spacesOf(Mm length, Mm apart, bool closed) {
     return std::max<std::int64_t>(closed ? 3 : 1, roundUp((length.value - kRounding) / apart.value));
-}
-
-/// Every side moved inwards, neighbours brought to meet; as many vertices as the outline.
-Ring lineOfFixings(const Ring& outline, Mm inset) {
-    const std::size_t n = outline.size();
-    Ring line;
-    for (std::size_t i = 0; i < n; ++i) {
-        const Point before = outline[(i + n - 1) % n], at = outline[i], after = outline[(i + 1) % n];
-        const auto unit = [](Point v) { return v * (1 / std::max(1e-12, distance({0, 0}, v))); };
-        const Point u = unit(at - before), v = unit(after - at);
-        const Point inwards = Point{-u.y, u.x} + Point{-v.y, v.x};
-        // A needle's tip is not followed to its end.
-        line.push_back(at + inwards * (inset.value / std::max(0.02, 1 + dot(u, v))));
-    }
-    return line;
 }
 
 /// One vertex for sides that have no direction of their own.
@@ -136,7 +122,7 @@ PanelFixings fixingsOfPanel(const Region& panel, Mm inset, Mm edgeSpacing, std::
     for (const Ring& given : panel.rings) {
         const Ring ring = withoutSpecks(given);
         if (ring.size() < 3) continue;
-        lines.push_back(lineOfFixings(ring, inset));
+        lines.push_back(sidesMoved(ring, std::vector<double>(ring.size(), inset.value)));
         if (signedArea(ring) <= 0) continue;
         const Ring& line = lines.back();
         const std::size_t n = ring.size();

@@ -16,6 +16,7 @@
 #include "core/measure/quad.h"
 #include "core/measure/stations.h"
 #include "core/measure/two_point.h"
+#include "core/schedule/daylight.h"
 #include "core/setout/board_cladding.h"
 #include "core/setout/cushion.h"
 #include "core/setout/plank_floor.h"
@@ -758,6 +759,18 @@ json archBoxCase(const json& in) {
             {"face_from_level_deg", p->faceFromLevelRad * 180 / std::numbers::pi}};
 }
 
+json daylightCase(const json& in) {
+    const std::string date = in.at("date");
+    const Daylight d =
+        daylightOn({std::stoi(date.substr(0, 4)), std::stoi(date.substr(5, 2)), std::stoi(date.substr(8, 2))},
+                   in.at("lat_deg"), in.at("lon_deg"));
+    return {{"day", d.kind == DayKind::Normal      ? "normal"
+                    : d.kind == DayKind::NeverSets ? "never sets"
+                                                   : "never rises"},
+            {"sunrise_min_utc", d.sunrise ? json(*d.sunrise) : json(nullptr)},
+            {"sunset_min_utc", d.sunset ? json(*d.sunset) : json(nullptr)}};
+}
+
 const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_from_sides", quadFromSides},
                                                                       {"polygon_net_area", polygonNetArea},
                                                                       {"plank_rows", plankRowsCase},
@@ -777,6 +790,7 @@ const std::map<std::string, std::function<json(const json&)>> kTopics{{"quad_fro
                                                                       {"packs_and_odds", oddsCase},
                                                                       {"cost_share", shareCase},
                                                                       {"packing", packingCase},
+                                                                      {"daylight", daylightCase},
                                                                       {"arch_box", archBoxCase},
                                                                       {"weight", weightCase}};
 

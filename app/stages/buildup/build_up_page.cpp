@@ -147,15 +147,7 @@ void BuildUpPage::refreshLayer() {
             push(document_, replaceLayer(document_, surfaceId(), at, ids[static_cast<std::size_t>(index)]));
         });
     if (family)
-        for (const Field& field : family->layerRules)
-            layer_->flag(
-                fieldName(field.tradeName),
-                QStringLiteral("rule-") +
-                    QString::fromLatin1(field.key.data(), static_cast<qsizetype>(field.key.size())),
-                [now, &field] { return valueOf(now().rules, field) != 0; },
-                [this, at, &field](bool on) {
-                    push(document_, setRule(document_, surfaceId(), std::string(field.key), on ? 1 : 0, at));
-                });
+        for (const Field& field : family->layerRules) addRule(field, at);
     layer_->flag(
         tr("bolts pass through"), QStringLiteral("bolted"), [now] { return now().bolted; },
         [this, at](bool on) { push(document_, setBolted(document_, surfaceId(), at, on)); });
@@ -165,6 +157,45 @@ void BuildUpPage::refreshLayer() {
     });
     layer_->stretch();
     layer_->refresh();
+}
+
+/// A rule of the layer in hand, with a field as its unit wants it.
+void BuildUpPage::addRule(const Field& field, int at) {
+    const auto value = [this, at, &field] {
+        const auto& layers = document_.job().finish(surfaceId()).layers;
+        return at < static_cast<int>(layers.size()) ? valueOf(layers[static_cast<std::size_t>(at)].rules, field) : 0;
+    };
+    const auto set = [this, at, &field](double to) {
+        push(document_, setRule(document_, surfaceId(), std::string(field.key), to, at));
+    };
+    const QString name = fieldName(field.tradeName);
+    const QString object =
+        QStringLiteral("rule-") + QString::fromLatin1(field.key.data(), static_cast<qsizetype>(field.key.size()));
+    switch (field.unit) {
+    case FieldUnit::Length:
+        layer_->length(
+            name, object,
+            [value]() -> MaybeReading {
+                return Reading{{}, {value()}};
+            },
+            [set](const MaybeReading& r) { set(r ? r->length.value : 0); });
+        break;
+    case FieldUnit::Share:
+        layer_->count(
+            tr("%1, %").arg(name), object, static_cast<int>(field.least * 100), static_cast<int>(field.most * 100),
+            [value] { return static_cast<int>(std::lround(value() * 100)); },
+            [set](int percent) { set(percent / 100.0); });
+        break;
+    case FieldUnit::Litres:
+        layer_->count(
+            name, object, static_cast<int>(field.least), static_cast<int>(field.most),
+            [value] { return static_cast<int>(std::lround(value())); }, [set](int litres) { set(litres); });
+        break;
+    default:
+        layer_->flag(
+            name, object, [value] { return value() != 0; }, [set](bool on) { set(on ? 1 : 0); });
+        break;
+    }
 }
 
 void BuildUpPage::buildHeadroom() {

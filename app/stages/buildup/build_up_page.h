@@ -26,6 +26,7 @@ protected:
 private:
     void refreshLayer();
     void refreshChoices();
+    void addRule(const Field& field, int at);
     void buildHeadroom();
     void saySomething();
 

@@ -4,6 +4,7 @@
 #include "app/drawing/dimension.h"
 #include "app/drawing/theme.h"
 #include "app/widgets/gesture.h"
+#include "core/plan/area_sums.h"
 #include "devices/weighbridge.h"
 
 #include <QDate>
@@ -370,7 +371,14 @@ void MassView::refresh() {
     if (assumed > 0)
         said << tr("%n surface(s) taken to stand mid-floor (dashed): drag them to where they are.", nullptr,
                    static_cast<int>(assumed));
-    sums_->setText(said.join(QLatin1Char(' ')));
+    QStringList areas;
+    for (const AreaSum& a : sumsByArea(job, *plan, costBySurface(job, *plan))) {
+        const QString name = areaText(a.area);
+        areas << tr("%1: %2, %3, %4 h")
+                     .arg(name.isEmpty() ? tr("elsewhere") : name, a.cost ? f.money(*a.cost) : tr("no price"),
+                          f.mass(a.mass), f.number(a.hours, 0));
+    }
+    sums_->setText(said.join(QLatin1Char(' ')) + QLatin1Char('\n') + sentenceCase(areas.join(QStringLiteral("  ·  "))));
     weighings_->setText(weighingsText());
     form_->refresh();
     picture_->update();

@@ -140,4 +140,60 @@ void PartsPanel::buildBox() {
     });
 }
 
+void PartsPanel::buildTemplate() {
+    // Surfaces that are measured, by name.
+    std::vector<std::string> ids{{}};
+    QStringList names{tr("none")};
+    for (const Surface& s : document_.job().surfaces) {
+        const SurfacePlan* plan = document_.plan()->surface(s.id);
+        if (s.id == id() || !plan || !plan->measured.measured()) continue;
+        ids.push_back(s.id);
+        names << QString::fromStdString(s.name);
+    }
+    form_->row();
+    form_->choice(
+        tr("outline from what was there"), QStringLiteral("templateSurface"), names,
+        [this, ids] {
+            const auto at = std::find(ids.begin(), ids.end(), template_);
+            return at == ids.end() ? 0 : static_cast<int>(at - ids.begin());
+        },
+        [this, ids](int k) {
+            template_ = ids[static_cast<std::size_t>(k)];
+            const SurfacePlan* plan = document_.plan()->surface(template_);
+            grow_.assign(plan ? plan->measured.sides.size() : 0, Mm{});
+            refresh();
+        });
+    if (template_.empty() || grow_.empty()) return form_->stretch();
+    form_->choice(
+        tr("sides"), QStringLiteral("templateWay"), {tr("larger by"), tr("smaller by")},
+        [this] { return shrink_ ? 1 : 0; }, [this](int k) { shrink_ = k == 1; });
+    constexpr std::size_t kMostShown = 8; // of a curve in many sides the first
+    for (std::size_t k = 0; k < std::min(grow_.size(), kMostShown); ++k)
+        form_->length(
+            sideLetter(static_cast<int>(k)), QStringLiteral("templateSide%1").arg(k),
+            [this, k]() -> MaybeReading {
+                return Reading{{}, k < grow_.size() ? grow_[k] : Mm{}};
+            },
+            [this, k](const MaybeReading& r) {
+                if (k < grow_.size()) grow_[k] = r ? r->length : Mm{};
+            });
+    form_->flag(
+        tr("holes too"), QStringLiteral("templateHoles"), [this] { return holes_; }, [this](bool on) { holes_ = on; });
+    form_->button(tr("Take it over"), QStringLiteral("takeTemplate"), [this] {
+        std::vector<double> by;
+        bool same = true;
+        for (const Mm g : grow_) {
+            by.push_back(shrink_ ? -g.value : g.value);
+            same = same && g == grow_.front();
+        }
+        // Grown alike all round, notches and steps follow.
+        Command c = takeOutline(document_, id(), template_, by, same ? by.front() : 0, holes_);
+        if (c)
+            push(document_, std::move(c));
+        else
+            emit problem(tr("So much smaller, nothing of it would be left, or it would cross itself: take less off."));
+    });
+    form_->stretch();
+}
+
 } // namespace westrum

@@ -67,6 +67,7 @@ QString PartsPanel::structure() const {
     if (const Support* u = member(s->supports, inHand_); u && group_ == Supports)
         add(u->count > 1, u->kind, u->holes.size());
     add(s->lean.has_value());
+    if (group_ == Itself) text += QString::fromStdString(template_);
     if (group_ == Box) {
         for (const Notch& n : s->measurement.notches) text += QString::fromStdString(n.name) + QLatin1Char(',');
         for (const ArchBox& b : document_.job().archBoxes)

@@ -55,6 +55,8 @@ private:
     void buildSupports();
     void buildDoorFloor(std::size_t index);
     void buildBox();
+    /// Another surface as the template of this one.
+    void buildTemplate();
     void buildItself();
     void buildVan();
     void placementFields(const QString& prefix,
@@ -71,6 +73,9 @@ private:
     char decimalMark_;
     Group group_ = Outline;
     int inHand_ = -1;
+    std::string template_; ///< surface that the outline is taken over from
+    std::vector<Mm> grow_; ///< by side of that
+    bool shrink_ = false, holes_ = true;
     BoundForm* groups_;
     BoundForm* form_;
     QString built_;

@@ -51,6 +51,7 @@ void PartsPanel::buildItself() {
             {}, QStringLiteral("leansOut"), {tr("into the room"), tr("outwards")},
             [now] { return now().leansOut ? 1 : 0; },
             [this](int k) { push(document_, leanSurface(document_, id(), k == 1)); });
+    buildTemplate();
     form_->row();
     form_->button(tr("Import a drawing…"), QStringLiteral("importOutline"), [this] { emit importWanted(); });
     form_->button(tr("Trace a photograph…"), QStringLiteral("tracePhotograph"), [this] { emit photographWanted(); });

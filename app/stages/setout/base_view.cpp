@@ -2,10 +2,12 @@
 
 #include "app/document/base_commands.h"
 #include "app/document/shell_commands.h"
+#include "app/print/fixing_print.h"
 #include "app/stages/setout/base_bench.h"
 #include "core/families/family.h"
 #include "formats/base_words.h"
 
+#include <QFileDialog>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -25,6 +27,7 @@ BaseView::BaseView(JobDocument& document, char decimalMark, QWidget* parent)
       document_(document),
       decimalMark_(decimalMark),
       lampWidth_(Reading{{}, {70}}),
+      reveal_(Reading{{}, {3}}),
       groups_(new BoundForm(document, decimalMark)),
       form_(new BoundForm(document, decimalMark)),
       bench_(new BaseBench(
@@ -121,6 +124,7 @@ void BaseView::build() {
     for (int g = Fixings; g <= Openings; ++g)
         groups_->pick(names[g].first, QString::fromLatin1(names[g].second), g == group_,
                       [this, g] { show(static_cast<Group>(g)); });
+    groups_->button(tr("Print it…"), QStringLiteral("printFixings"), [this] { print(); });
     groups_->stretch();
     form_->clear();
     switch (group_) {
@@ -129,6 +133,19 @@ void BaseView::build() {
     case Packers: buildPackers(); break;
     case Openings: buildOpenings(); break;
     }
+}
+
+QString BaseView::printTo(const QString& path) const {
+    const SurfacePlan* p = plan();
+    if (!p) return tr("Measure the surface first.");
+    return saveFixingPlanPdf(path, document_.job(), *p, figures());
+}
+
+void BaseView::print() {
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Fixing plan"), tr("fixing plan.pdf"), tr("PDF (*.pdf)"));
+    if (path.isEmpty()) return;
+    if (const QString said = printTo(path); !said.isEmpty()) emit problem(said);
 }
 
 void BaseView::buildFixings() {
@@ -342,6 +359,27 @@ void BaseView::buildOpenings() {
             push(document_, std::move(c));
         else
             emit problem(tr("Measure the surface first: lamps are spaced over what is seen of it."));
+    });
+    form_->stretch();
+    const SurfaceKind kind = s ? s->kind : SurfaceKind::Other;
+    if (kind != SurfaceKind::KitchenFront && kind != SurfaceKind::BenchFront) return;
+    form_->row();
+    form_->count(
+        tr("drawers and doors across"), QStringLiteral("frontsAcross"), 1, 20, [this] { return across_; },
+        [this](int n) { across_ = n; });
+    form_->count(
+        tr("up"), QStringLiteral("frontsUp"), 1, 20, [this] { return up_; }, [this](int n) { up_ = n; });
+    form_->length(
+        tr("gap round each"), QStringLiteral("frontsReveal"), [this] { return reveal_; },
+        [this](MaybeReading r) {
+            if (r) reveal_ = std::move(r);
+        });
+    form_->button(tr("Part it evenly"), QStringLiteral("partFront"), [this, id] {
+        Command c = partFront(document_, id, across_, up_, reveal_->length);
+        if (c)
+            push(document_, std::move(c));
+        else
+            emit problem(tr("The front is not measured, or too small for so many: fewer, or a smaller gap."));
     });
     form_->stretch();
 }

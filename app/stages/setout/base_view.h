@@ -26,6 +26,9 @@ public:
     /// What there is to say of it, in a sentence.
     [[nodiscard]] QString summary() const;
 
+    /// Writes the fixing plan of the surface as a PDF; returns an empty text, or why not.
+    QString printTo(const QString& path) const;
+
     /// Where things are drawn, for tests.
     [[nodiscard]] QWidget* bench() const;
     [[nodiscard]] QPointF onBench(Point p) const;
@@ -36,6 +39,7 @@ signals:
     void problem(const QString& sentence);
 
 private:
+    void print();
     void build();
     void buildFixings();
     void buildBattens();
@@ -64,6 +68,8 @@ private:
     int inHand_ = -1;
     int lamps_ = 6, rows_ = 2; ///< to be spaced
     MaybeReading lampWidth_;
+    int across_ = 3, up_ = 1; ///< drawers and doors of a front
+    MaybeReading reveal_;
     BoundForm* groups_;
     BoundForm* form_;
     BaseBench* bench_;

@@ -1,5 +1,6 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
+#include "core/plan/area_sums.h"
 #include "core/plan/base_plan.h"
 #include "core/plan/box_plan.h"
 #include "core/plan/cut_problems.h"
@@ -134,7 +135,7 @@ private slots:
         packing.to = PackTo::Plane;
         packing.fromLine = false;
         for (int b = 0; b < 2; ++b)
-            for (int r = 0; r < 3; ++r) packing.readings.push_back({1, b, 0, r, mm(r == 1 ? 4 : 0)});
+            for (int r = 0; r < 3; ++r) packing.readings.push_back({1, b, 0, r, 0, mm(r == 1 ? 4 : 0)});
         const Plan p = plan(job);
         const PackedBattens& packed = p.surfaces[0].packed;
         QCOMPARE(packed.crossings.size(), 6UL);
@@ -162,11 +163,40 @@ private slots:
         packing.readings.pop_back();
         QVERIFY(told(plan(job), RemarkKind::PackingIncomplete));
         // A crossing that stands out by 40 packs all the others.
-        packing.readings.push_back({1, 1, 0, 2, mm(-10)});
+        packing.readings.push_back({1, 1, 0, 2, 0, mm(-10)});
         const Plan out = plan(job);
         QVERIFY(told(out, RemarkKind::PackingStandsOut) && told(out, RemarkKind::PackerTooThick));
         std::erase_if(job.catalogue.products, [](const Product& s) { return s.id.starts_with("packer"); });
         QVERIFY(told(plan(job), RemarkKind::PackersMissing));
+    }
+
+    void aBattenThatLiesAlongItsRibIsPackedAtStations() {
+        // 1200 long: from 50 to 1150 two spaces of 550: three stations on each of two ribs. Read 3 3 3 and 3 0 3 in:
+        // one packer of 3 in the middle of the second, of which 2 is the nearest: 1 is left out of flat.
+        Job job =
+            wall({support(SupportKind::Rib, false, 300, 2, 900), support(SupportKind::Batten, false, 300, 2, 900)},
+                 {"strip", "ply9"});
+        Packing& packing = job.surfaces[0].packing;
+        packing.to = PackTo::Plane;
+        packing.fromLine = false;
+        for (int b = 0; b < 2; ++b)
+            for (int k = 0; k < 3; ++k) packing.readings.push_back({1, b, 0, b, k, mm(b == 1 && k == 1 ? 0 : 3)});
+        const Plan p = plan(job);
+        const PackedBattens& packed = p.surfaces[0].packed;
+        QCOMPARE(packed.crossings.size(), 6UL);
+        QVERIFY(packed.crossings[4].at == (Point{1200, 600}));
+        QVERIFY(std::abs(packed.sum.value - 3) < 1e-6 && std::abs(packed.worst.value - 1) < 1e-6);
+        QCOMPARE(bought(p, Serves::Packers), 1.0);
+        // The screw in the middle passes 2 mm more than those at the ends: 20 + 2 + 8.
+        for (const Fixing& f : p.surfaces[0].layers[0].fixings)
+            if (std::abs(f.place.at.x - 1200) < 1)
+                QVERIFY(std::abs(f.place.at.y - 600) > 500 ? f.least == Mm{28} : f.least >= Mm{28});
+        // Mirrored it is the other batten.
+        job.surfaces[0] = mirrored(job.surfaces[0]);
+        const PackedBattens other = plan(job).surfaces[0].packed;
+        QVERIFY(std::abs(other.sum.value - 3) < 1e-6);
+        for (const auto& c : other.crossings)
+            if (c.packer.value > 1) QVERIFY(c.at == (Point{1200, 600}));
     }
 
     void aSocketOverABattenIsShifted() {
@@ -294,6 +324,61 @@ private slots:
             if (step.kind == StepKind::FixPanel)
                 for (const auto& [name, value] : step.facts)
                     if (name == "count") QCOMPARE(std::get<std::int64_t>(value), static_cast<std::int64_t>(held));
+    }
+
+    void areasOfTheVanAddUpToAllOfIt() {
+        Job job = wall({support(SupportKind::Rib, false, 300, 3, 900)}, {"ply9"});
+        Surface other = job.surfaces[0];
+        other.id = other.name = "other";
+        job.surfaces[0].area.kind = AreaKind::Garage;
+        other.area.kind = AreaKind::Living;
+        other.measurement = test::rectangle(1200, 1200);
+        job.surfaces.push_back(other);
+        job.finishes["other"] = job.finishes["wall"];
+        const Plan p = plan(job);
+        const auto sums = sumsByArea(job, p, costBySurface(job, p));
+        QCOMPARE(sums[0].area.kind, AreaKind::Garage);
+        QCOMPARE(sums[1].area.kind, AreaKind::Living);
+        std::int64_t cost = 0;
+        double mass = 0, hours = 0;
+        for (const AreaSum& a : sums) {
+            cost += a.cost->minor;
+            mass += a.mass.value;
+            hours += a.hours;
+        }
+        QCOMPARE(cost, p.totals.cost->minor);
+        QVERIFY(std::abs(mass - p.totals.laidMass.value) < 1e-6);
+        // Sheets: 0.3 h a square metre and 0.35 a panel; 2394 x 1194 and 1194 x 1194 inside their gaps, one panel each.
+        QVERIFY(std::abs(sums[0].hours - (0.3 * 2.394 * 1.194 + 0.35)) < 1e-6);
+        QVERIFY(std::abs(hours - (0.3 * (2.394 + 1.194) * 1.194 + 0.7)) < 1e-6);
+    }
+
+    void whatIsNoPlainAreaIsReckonedByWhatItIs() {
+        // Three ribs of 40 on 2400 x 1200: 2.88 - 0.144 = 2.736 m2 between them. A quarter of it: 0.684 m2, off a roll 1 m
+        // wide 684 mm. Along the ribs: 3 x 1200, 25 side by side on that roll: 144 mm.
+        Job job = wall({support(SupportKind::Rib, false, 300, 3, 900)}, {"film", "wool"});
+        job.catalogue.products.push_back(
+            of("film", "barrier", {{"rollWidth", 1000}, {"rollLength", 10000}, {"massPerArea", 2}}));
+        job.catalogue.products.push_back(
+            of("wool", "insulation", {{"thickness", 20}, {"length", 1000}, {"width", 500}, {"perPack", 10}, {"massPerArea", 0.5}}));
+        Layer& film = job.finishes["wall"].now().layers[0];
+        film.rules["share"] = 0.25;
+        const LayerPlan patches = plan(job).surfaces[0].layers[0];
+        QVERIFY(std::abs(patches.area.value - 0.684) < 1e-6);
+        QVERIFY(std::abs(patches.take.strips.totalLength.value - 684) < 1e-6);
+        QVERIFY(std::abs(patches.mass.value - 1.368) < 1e-6);
+        film.rules = {{"onRibs", 1}};
+        const LayerPlan strips = plan(job).surfaces[0].layers[0];
+        QVERIFY(std::abs(strips.take.strips.totalLength.value - 144) < 1e-6);
+        QVERIFY(std::abs(strips.area.value - 0.144) < 1e-6);
+        // Insulation between them: 2.736 m2; 50 deep of 20 mm batts 2.5 times that; 30 l in a door besides: 1.5 m2 more.
+        Layer& wool = job.finishes["wall"].now().layers[1];
+        QVERIFY(std::abs(plan(job).surfaces[0].layers[1].take.amount - 2.736) < 1e-6);
+        wool.rules = {{"fill", 50}, {"cavity", 30}};
+        const LayerPlan filled = plan(job).surfaces[0].layers[1];
+        QVERIFY(std::abs(filled.take.amount - (2.736 * 2.5 + 1.5)) < 1e-6);
+        QVERIFY(std::abs(filled.mass.value - filled.take.amount * 0.5) < 1e-6);
+        QVERIFY(std::abs(filled.area.value - 2.736) < 1e-6); // it covers no more
     }
 
     void aBoxOverAWheelArchIsFourSurfacesAndANotch() {
