@@ -15,11 +15,11 @@ constexpr double kMostLeft = 1;  // mm: a packer that leaves more out of flat is
 
 Reading exactly(double mm) { return {{}, {std::round(mm * 10) / 10}}; }
 
-bool beside(const Finish& finish, const SurfaceContext& context) {
+/// Whether the build-up has battens that lie on the ribs.
+bool onRibs(const Finish& finish, const SurfaceContext& context) {
     for (std::size_t i = 0; i < finish.layers.size(); ++i) {
         const ProductFamily* f = context.products[i] ? productFamily(context.products[i]->family) : nullptr;
-        if (f && f->role == LayerRole::Batten && valueOf(finish.layers[i].rules, f->layerRules, "beside") != 0)
-            return true;
+        if (f && f->role == LayerRole::Batten) return valueOf(finish.layers[i].rules, f->layerRules, "beside") == 0;
     }
     return false;
 }
@@ -47,7 +47,7 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
                           const SurfaceContext& context, std::vector<Remark>& remarks) {
     PackedBattens packed;
     packed.to = surface.packing.to;
-    if (packed.to == PackTo::Nothing || beside(finish, context)) return packed;
+    if (packed.to == PackTo::Nothing || !onRibs(finish, context)) return packed;
     // Ribs that differ in depth say how they stand even where no line was stretched.
     bool depths = surface.packing.readings.empty();
     for (const Support& s : surface.supports) depths = depths && (s.kind != SupportKind::Rib || s.depth);

@@ -19,7 +19,7 @@ constexpr double kIntoEnd = 10;   // mm: from the end of a support to a fixing i
 constexpr double kHoleInside = 8; // mm: from a hole of the body to the panel's edge
 constexpr double kStraight = 0.5; // mm: a run that leaves its chord by less is straight
 constexpr double kShift = 5;      // mm: steps in which a fixing is shifted clear
-constexpr double kShared = 50;    // mm: two edges of a strip that hold in one support
+constexpr double kShared = 45;    // mm: two edges of a strip that hold in one support
 constexpr double kSecondRow = 40; // mm: a support no further from an edge's line has its fixings there
 
 struct Interval {
@@ -431,7 +431,7 @@ private:
             const FixingPlace &a = found_[i], &b = found_[k];
             return i != k && a.holds && b.holds && !a.bodyHole && !b.bodyHole && a.where == FixingAt::Edge &&
                    b.where == FixingAt::Edge && a.holder >= 0 && a.holder == b.holder &&
-                   distance(a.at, b.at) < kShared && distance(a.at, b.at) > kTouch;
+                   distance(a.at, b.at) < std::min(kShared, rules_.edge.value / 2) && distance(a.at, b.at) > kTouch;
         };
         const auto partner = [&](std::size_t i) {
             std::optional<std::size_t> best;
@@ -445,6 +445,16 @@ private:
         for (std::size_t i = 0; i < found_.size(); ++i)
             if (const auto k = partner(i); k && partner(*k) == i) shared[i].at = (found_[i].at + found_[*k].at) * 0.5;
         found_ = std::move(shared);
+        // Of those that still stand together, as where such a strip ends, the one farther from the panel's middle goes.
+        std::vector<bool> goes(found_.size(), false);
+        for (std::size_t i = 0; i < found_.size(); ++i)
+            for (std::size_t k = 0; k < found_.size(); ++k)
+                if (pairs(i, k) && distance(found_[k].at, middle_) < distance(found_[i].at, middle_) - 1e-6)
+                    goes[i] = true;
+        std::vector<FixingPlace> stay;
+        for (std::size_t i = 0; i < found_.size(); ++i)
+            if (!goes[i]) stay.push_back(found_[i]);
+        found_ = std::move(stay);
         // Round a needle or a slot the line of fixings runs out of the panel.
         std::erase_if(found_, [&](const FixingPlace& f) { return !contains(area_, f.at); });
         std::vector<FixingPlace> kept;

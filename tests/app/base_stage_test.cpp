@@ -38,9 +38,8 @@ class BaseStageTest : public QObject {
 private slots:
     void aPanelIsPointedAtAndHeldAnotherWay() {
         auto b = baseOf("right-lower");
-        const SurfacePlan* plan = b->document.plan()->surface("right-lower");
         const int at = b->document.currentLayer();
-        const LayerPlan& layer = plan->layers[static_cast<std::size_t>(at)];
+        const LayerPlan layer = b->document.plan()->surface("right-lower")->layers[static_cast<std::size_t>(at)];
         QVERIFY(!layer.fixings.empty());
         const Point middle = centroid(layer.setOut.pieces[0].shape);
         press(*b, contains(layer.setOut.pieces[0].shape, middle) ? middle : layer.fixings[0].place.at);
@@ -63,15 +62,15 @@ private slots:
     void aHoleOfTheBodyIsPointedAtAndUsed() {
         auto b = baseOf("rear-door-right");
         QVERIFY(b->click("baseBattens"));
-        const SurfacePlan* plan = b->document.plan()->surface("rear-door-right");
-        const PlacedSupport& rib = plan->shape.supports[1];
+        const PlacedSupport rib = b->document.plan()->surface("rear-door-right")->shape.supports[1];
         const Bounds box = boundsOf(rib.shape);
         const auto holes = [&] { return b->document.job().surface("rear-door-right")->supports[0].holes.size(); };
         const auto before = holes();
         const Point at{rib.centre, box.low.y + 200};
         press(*b, at);
         QCOMPARE(holes(), before + 1);
-        press(*b, at); // once more: it goes
+        press(*b, at);
+        // once more: it goes
         QCOMPARE(holes(), before);
         press(*b, {rib.centre + 100, box.low.y + 200}); // beside every rib: nothing
         QCOMPARE(holes(), before);
@@ -135,7 +134,7 @@ private slots:
         socket.kind = OpeningKind::Socket;
         socket.shape = OpeningShape::Round;
         socket.width = mm(60);
-        const PlacedSupport& rib = b->document.plan()->surface("left-lower")->shape.supports[2];
+        const PlacedSupport rib = b->document.plan()->surface("left-lower")->shape.supports[2];
         socket.place = {
             .side = 0, .fromSide = mm(300), .cross = 3, .fromCross = mm(std::round(rib.centre)), .toCentre = true};
         push(b->document, addOpening(b->document, "left-lower", socket));

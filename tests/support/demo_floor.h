@@ -14,6 +14,7 @@ inline Job demoFloor() {
     layers.erase(layers.begin(), layers.end() - 2);
     job.finishes = {{"floor", floor}};
     job.headroom = {};
+    job.archBoxes.clear();
     job.prices = {};
     for (Product& p : job.catalogue.products) // trims that need nothing to hold them
         if (p.family == "trim") p.fields["fixedBy"] = 2;

@@ -71,6 +71,7 @@ void BaseView::show(Group group, int inHand) {
     group_ = group;
     inHand_ = inHand;
     refresh();
+    emit turned();
 }
 
 QString BaseView::structure() const {

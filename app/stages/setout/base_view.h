@@ -37,6 +37,8 @@ public:
 
 signals:
     void problem(const QString& sentence);
+    /// Another group, or something else, is in hand.
+    void turned();
 
 private:
     void print();

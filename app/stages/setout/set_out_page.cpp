@@ -141,6 +141,7 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     benches->addWidget(edges_, 1);
     benches->addWidget(base_, 1);
     base_->hide();
+    connect(base_, &BaseView::turned, this, [this] { refreshSentence(surfacePlan(), figures()); });
     connect(base_, &BaseView::problem, this, [this](const QString& sentence) {
         problem_ = sentence;
         refresh();
@@ -514,7 +515,7 @@ void SetOutPage::refresh() {
     for (const Opening& o : s->openings) lamp = lamp || o.kind == OpeningKind::Lamp;
     lamps_->setVisible(laid && family && family->laid.lampsOnRows && lamp);
     freeJoints_->setVisible(layer() && !layer()->joints.empty());
-    const bool base = showBase_->isChecked();
+    const bool base = showBase_->isChecked() && !showEdges_->isChecked();
     relief_->setVisible(laid && family && family->laid.takesReliefs && !showEdges_->isChecked() && !base &&
                         family->laid.takesReliefs(layer()->rules));
     const bool edges = showEdges_->isChecked();
