@@ -41,6 +41,99 @@ void between(const PackedBattens::Crossing& a, const PackedBattens::Crossing& b,
     }
 }
 
+/// Where battens meet ribs, and what is known of how those stand there.
+struct Crossings {
+    std::vector<PackedBattens::Crossing> all;
+    std::vector<CrookedCrossing> known;
+    std::vector<std::size_t> of; ///< place among all of each that is known
+};
+class CrossingFinder {
+public:
+    CrossingFinder(const Surface& surface, const SurfaceShape& shape) : surface_(surface), shape_(shape) {
+        // Ribs that differ in depth say how they stand even where no line was stretched.
+        depths_ = surface.packing.readings.empty();
+        for (const Support& s : surface.supports) depths_ = depths_ && (s.kind != SupportKind::Rib || s.depth);
+    }
+    Crossings run() {
+        for (const PlacedSupport& b : shape_.supports) {
+            if (b.kind != SupportKind::Batten || b.shape.empty()) continue;
+            ++line_;
+            for (const PlacedSupport& r : shape_.supports)
+                if (r.kind == SupportKind::Rib && !r.shape.empty()) meet(b, r);
+        }
+        return std::move(out_);
+    }
+
+private:
+    void meet(const PlacedSupport& b, const PlacedSupport& r) {
+        const Bounds box = boundsOf(b.shape), rib = boundsOf(r.shape);
+        const Point at = r.along == b.along ? (box.low + box.high) * 0.5
+                         : b.along          ? Point{r.centre, b.centre}
+                                            : Point{b.centre, r.centre};
+        if (at.x < std::max(box.low.x, rib.low.x) - 1 || at.x > std::min(box.high.x, rib.high.x) + 1 ||
+            at.y < std::max(box.low.y, rib.low.y) - 1 || at.y > std::min(box.high.y, rib.high.y) + 1)
+            return;
+        if (r.along != b.along) return cross(b, r, at, 0);
+        // It lies along the rib, and is packed at stations; not where an opening parts it.
+        const std::vector<double> stations =
+            b.along ? packingStations(box.low.x, box.high.x) : packingStations(box.low.y, box.high.y);
+        for (std::size_t k = 0; k < stations.size(); ++k) {
+            const Point on = b.along ? Point{stations[k], b.centre} : Point{b.centre, stations[k]};
+            if (contains(shape_.net, on)) cross(b, r, on, static_cast<int>(k));
+        }
+    }
+    void cross(const PlacedSupport& b, const PlacedSupport& r, Point at, int station) {
+        PackedBattens::Crossing c;
+        c.where = {b.support, b.inRow, r.support, r.inRow, station, {}};
+        c.at = at;
+        for (const CrossingReading& read : surface_.packing.readings)
+            if (read.at(c.where) && read.reading) {
+                c.where.reading = read.reading;
+                const double mm = read.reading->length.value;
+                c.height = {surface_.packing.fromLine ? -mm : mm};
+            }
+        if (depths_) c.height = surface_.supports[static_cast<std::size_t>(r.support)].depth->length;
+        if (c.height) {
+            out_.known.push_back({at, line_, c.height->value});
+            out_.of.push_back(out_.all.size());
+        }
+        out_.all.push_back(std::move(c));
+    }
+
+    const Surface& surface_;
+    const SurfaceShape& shape_;
+    bool depths_ = false;
+    int line_ = -1;
+    Crossings out_;
+};
+
+/// One crossing that stands out has all the others packed for it.
+void tellWhatStandsOut(const Surface& surface, const PackedBattens& packed, const Crossings& c,
+                       const PackedFaces& faces, std::vector<Remark>& remarks) {
+    std::size_t worst = 0;
+    double saves = 0;
+    for (std::size_t k = 0; k < c.known.size() && c.known.size() > 3; ++k) {
+        if (faces.packer[k] > 0.05) continue;
+        std::vector<CrookedCrossing> rest = c.known;
+        rest.erase(rest.begin() + static_cast<std::ptrdiff_t>(k));
+        const double saved = faces.lost() - packedFaces(packed.to, rest).lost();
+        if (saved > saves) {
+            saves = saved;
+            worst = c.of[k];
+        }
+    }
+    if (saves <= kStandsOut) return;
+    const CrossingReading& w = packed.crossings[worst].where;
+    remarks.push_back({Severity::Warning,
+                       {"", Part::Support, w.rib},
+                       RemarkKind::PackingStandsOut,
+                       {{"batten", std::int64_t{w.battenInRow + 1}},
+                        {"rib", std::int64_t{w.ribInRow + 1}},
+                        {"ribName", surface.supports[static_cast<std::size_t>(w.rib)].name},
+                        {"length", Mm{saves}}},
+                       {}});
+}
+
 } // namespace
 
 PackedBattens packBattens(const Surface& surface, const Finish& finish, const SurfaceShape& shape,
@@ -48,55 +141,10 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
     PackedBattens packed;
     packed.to = surface.packing.to;
     if (packed.to == PackTo::Nothing || !onRibs(finish, context)) return packed;
-    // Ribs that differ in depth say how they stand even where no line was stretched.
-    bool depths = surface.packing.readings.empty();
-    for (const Support& s : surface.supports) depths = depths && (s.kind != SupportKind::Rib || s.depth);
-    std::vector<CrookedCrossing> known;
-    std::vector<std::size_t> of;
-    int line = -1;
-    const auto cross = [&](const PlacedSupport& b, const PlacedSupport& r, Point at, int station) {
-        PackedBattens::Crossing c;
-        c.where = {b.support, b.inRow, r.support, r.inRow, station, {}};
-        c.at = at;
-        for (const CrossingReading& read : surface.packing.readings)
-            if (read.at(c.where) && read.reading) {
-                c.where.reading = read.reading;
-                const double mm = read.reading->length.value;
-                c.height = {surface.packing.fromLine ? -mm : mm};
-            }
-        if (depths) c.height = surface.supports[static_cast<std::size_t>(r.support)].depth->length;
-        if (c.height) {
-            known.push_back({at, line, c.height->value});
-            of.push_back(packed.crossings.size());
-        }
-        packed.crossings.push_back(std::move(c));
-    };
-    for (const PlacedSupport& b : shape.supports) {
-        if (b.kind != SupportKind::Batten || b.shape.empty()) continue;
-        ++line;
-        const Bounds box = boundsOf(b.shape);
-        for (const PlacedSupport& r : shape.supports) {
-            if (r.kind != SupportKind::Rib || r.shape.empty()) continue;
-            const Bounds rib = boundsOf(r.shape);
-            const Point at = r.along == b.along ? (box.low + box.high) * 0.5
-                             : b.along          ? Point{r.centre, b.centre}
-                                                : Point{b.centre, r.centre};
-            if (at.x < std::max(box.low.x, rib.low.x) - 1 || at.x > std::min(box.high.x, rib.high.x) + 1 ||
-                at.y < std::max(box.low.y, rib.low.y) - 1 || at.y > std::min(box.high.y, rib.high.y) + 1)
-                continue;
-            if (r.along != b.along) {
-                cross(b, r, at, 0);
-                continue;
-            }
-            // It lies along the rib, and is packed at stations; not where an opening parts it.
-            const std::vector<double> stations =
-                b.along ? packingStations(box.low.x, box.high.x) : packingStations(box.low.y, box.high.y);
-            for (std::size_t k = 0; k < stations.size(); ++k) {
-                const Point on = b.along ? Point{stations[k], b.centre} : Point{b.centre, stations[k]};
-                if (contains(shape.net, on)) cross(b, r, on, static_cast<int>(k));
-            }
-        }
-    }
+    const Crossings crossings = CrossingFinder(surface, shape).run();
+    packed.crossings = crossings.all;
+    const std::vector<CrookedCrossing>& known = crossings.known;
+    const std::vector<std::size_t>& of = crossings.of;
     const auto total = static_cast<std::int64_t>(packed.crossings.size());
     if (known.size() < packed.crossings.size())
         remarks.push_back({Severity::Warning,
@@ -116,7 +164,8 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
         c.stack = packerStack(c.packer, context.packers);
         packed.worst = std::max(packed.worst, Mm{std::abs(c.off().value)});
         if (c.stack.thickness.value > 0) packed.under.push_back({c.at, c.stack.thickness});
-        if (k > 0 && sameBattenAndRib(packed.crossings[of[k - 1]], c)) between(packed.crossings[of[k - 1]], c, packed.under);
+        if (k > 0 && sameBattenAndRib(packed.crossings[of[k - 1]], c))
+            between(packed.crossings[of[k - 1]], c, packed.under);
         if (-c.off().value > kMostLeft) {
             ++tooThick;
             reach = std::max(reach, c.packer);
@@ -130,30 +179,7 @@ PackedBattens packBattens(const Surface& surface, const Finish& finish, const Su
                            RemarkKind::PackerTooThick,
                            {{"count", std::int64_t{tooThick}}, {"length", reach}},
                            {}});
-    // One crossing that stands out has all the others packed for it.
-    std::size_t worst = 0;
-    double saves = 0;
-    for (std::size_t k = 0; k < known.size() && known.size() > 3; ++k) {
-        if (faces.packer[k] > 0.05) continue;
-        std::vector<CrookedCrossing> rest = known;
-        rest.erase(rest.begin() + static_cast<std::ptrdiff_t>(k));
-        const double saved = faces.lost() - packedFaces(packed.to, rest).lost();
-        if (saved > saves) {
-            saves = saved;
-            worst = of[k];
-        }
-    }
-    if (saves > kStandsOut) {
-        const CrossingReading& w = packed.crossings[worst].where;
-        remarks.push_back({Severity::Warning,
-                           {"", Part::Support, w.rib},
-                           RemarkKind::PackingStandsOut,
-                           {{"batten", std::int64_t{w.battenInRow + 1}},
-                            {"rib", std::int64_t{w.ribInRow + 1}},
-                            {"ribName", surface.supports[static_cast<std::size_t>(w.rib)].name},
-                            {"length", Mm{saves}}},
-                           {}});
-    }
+    tellWhatStandsOut(surface, packed, crossings, faces, remarks);
     return packed;
 }
 

@@ -90,6 +90,30 @@ SurfaceShape coveredAbove(const SetOutRequest& facts, const Finish& finish, cons
     return covered;
 }
 
+/// What the layers hang on and come to, once they are set out: packers, thickness, fixings, and what is wrong with it.
+void planBase(const Surface& surface, const Finish& finish, const Catalogue& catalogue, const SurfaceContext& context,
+              SurfacePlan& p) {
+    Mm ribDepth;
+    for (const Support& s : surface.supports)
+        if (s.kind == SupportKind::Rib && s.depth)
+            ribDepth = ribDepth.value > 0 ? std::min(ribDepth, s.depth->length) : s.depth->length;
+    if (p.measured.measured()) p.packed = packBattens(surface, finish, p.shape, context, p.remarks);
+    std::vector<StackLayer> layers = stackLayers(finish, catalogue);
+    for (StackLayer& l : layers) // packers stand below the battens that lie on the ribs
+        if (l.batten && !l.beside) {
+            l.thickness = l.thickness + p.packed.lost;
+            break;
+        }
+    p.stack = stackOf(layers, ribDepth);
+    append(p.remarks, p.stack.remarks);
+    if (!p.measured.measured()) return;
+    append(p.remarks, baseRemarks(surface, context, p));
+    placeFixings(surface, finish, context, p);
+    checkBacking(surface, p);
+    checkClearances(surface, context, p);
+    checkLamps(surface, p);
+}
+
 SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Catalogue& catalogue,
                         const SurfaceContext& context, const MeasuredOutline& measured, const std::stop_token& stop) {
     SurfacePlan p;
@@ -144,26 +168,7 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
         append(p.remarks, remarks);
         p.layers.push_back(std::move(planned));
     }
-    Mm ribDepth;
-    for (const Support& s : surface.supports)
-        if (s.kind == SupportKind::Rib && s.depth)
-            ribDepth = ribDepth.value > 0 ? std::min(ribDepth, s.depth->length) : s.depth->length;
-    if (p.measured.measured()) p.packed = packBattens(surface, finish, p.shape, context, p.remarks);
-    std::vector<StackLayer> layers = stackLayers(finish, catalogue);
-    for (StackLayer& l : layers) // packers stand below the battens that lie on the ribs
-        if (l.batten && !l.beside) {
-            l.thickness = l.thickness + p.packed.lost;
-            break;
-        }
-    p.stack = stackOf(layers, ribDepth);
-    append(p.remarks, p.stack.remarks);
-    if (p.measured.measured()) {
-        append(p.remarks, baseRemarks(surface, context, p));
-        placeFixings(surface, finish, context, p);
-        checkBacking(surface, p);
-        checkClearances(surface, context, p);
-        checkLamps(surface, p);
-    }
+    planBase(surface, finish, catalogue, context, p);
     if (p.measured.measured()) p.steps = stepsOf(surface, p, context);
     place(p.remarks, surface.id);
     place(p.measured.remarks, surface.id);

@@ -47,6 +47,8 @@ public:
 private:
     static constexpr std::size_t kFew = 8;         // tasks: all orders are tried
     static constexpr double kHot = 700, kCold = 6; // minutes: what an order may be worse by and still be gone on from
+    static constexpr int kFirst = 10;              // orders: where no more are wanted, a quick answer is
+    static constexpr int kJustifyEach = 300;       // orders
     static constexpr double kTail = 0.3;           // of what still follows, in that mean
     static constexpr double kLean = 0.03; // of the mean end, against the last: lets progress show before the end
 
@@ -175,7 +177,9 @@ private:
         };
         for (const auto& rule : rules) {
             sequence_ = sequenceBy(rule);
-            keep(lay(sequence_), better);
+            const double cost = lay(sequence_);
+            keep(cost, better);
+            if (effort_.iterations > kFirst) justify(cost, better);
             if (effort_.stop.stop_requested()) break;
         }
         sequence_ = bestSequence_;
@@ -211,7 +215,12 @@ private:
         std::vector<int> next;
         std::vector<std::vector<WorkPart>> before(p_.tasks.size());
         std::vector<Sums> sums;
+        std::int64_t justifyAt = 0;
         while (!over(spent)) {
+            if (tried_ >= justifyAt) {
+                cost = justify(cost, better);
+                justifyAt = tried_ + kJustifyEach;
+            }
             const double heat = kHot * std::pow(kCold / kHot, spent);
             next = sequence_;
             const int moves = dice_() % 4 == 0 ? 2 : 1;
@@ -247,6 +256,66 @@ private:
             std::copy(sums.begin(), sums.end(), upTo_.begin() + static_cast<std::ptrdiff_t>(from));
             laid_ = sequence_.size();
         }
+    }
+
+    /// The order in which tasks begin when all of them are laid as late as the finish allows: seen from its end, what
+    /// is not urgent makes room for what is. Air after fumes is left aside, it is only an order.
+    [[nodiscard]] std::vector<int> justified() {
+        if (!mirror_) {
+            horizon_ = p_.windows.back().end;
+            for (const WorkTask& t : p_.tasks)
+                if (!t.done.empty()) horizon_ = std::max(horizon_, t.done.back().end);
+            mirrored_.holds = p_.holds;
+            for (auto w = p_.windows.rbegin(); w != p_.windows.rend(); ++w) {
+                WorkWindow m = *w;
+                m.start = horizon_ - w->end;
+                m.end = horizon_ - w->start;
+                mirrored_.windows.push_back(m);
+            }
+            mirrored_.tasks = p_.tasks;
+            for (WorkTask& t : mirrored_.tasks) {
+                if (t.fumes) t.fumes = 0;
+                if (t.pinned) t.pinned = WorkPart{horizon_ - t.pinned->end, horizon_ - t.pinned->start};
+            }
+            mirror_.emplace(mirrored_);
+        }
+        std::vector<int> backwards = sequence_;
+        std::stable_sort(backwards.begin(), backwards.end(), [&](int a, int b) {
+            return !placed_[at(a)] || !placed_[at(b)] ? false : parts_[at(a)].back().end > parts_[at(b)].back().end;
+        });
+        mirror_->clear();
+        std::vector<int> end(p_.tasks.size(), 0); // mirrored: how far before the horizon it begins
+        std::vector<bool> laid(p_.tasks.size(), false);
+        std::vector<WorkPart> parts;
+        for (const int t : backwards) {
+            int from = horizon_ - finish_;
+            for (const auto& [then, wait] : order_.after(t))
+                if (laid[at(then)]) from = std::max(from, end[at(then)] + wait);
+            if (!mirror_->place(t, from, parts)) return sequence_;
+            end[at(t)] = parts.back().end;
+            laid[at(t)] = true;
+        }
+        std::vector<int> order = sequence_;
+        std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return end[at(a)] > end[at(b)]; });
+        return order;
+    }
+
+    /// Lays the tasks as late and then as soon as they go, for as long as that ends sooner. @return what it comes to
+    double justify(double cost, const std::function<void(const WorkSchedule&)>& better) {
+        constexpr int kRounds = 4;
+        for (int k = 0; k < kRounds; ++k) {
+            std::vector<int> before = sequence_;
+            sequence_ = justified();
+            if (sequence_ == before) return cost;
+            const double then = lay(sequence_);
+            if (then >= cost - 1e-6) {
+                sequence_ = std::move(before);
+                return lay(sequence_);
+            }
+            cost = then;
+            keep(cost, better);
+        }
+        return cost;
     }
 
     void shift(std::vector<int>& sequence) {
@@ -309,6 +378,9 @@ private:
     const WorkEffort& effort_;
     WorkOrder order_;
     WorkTimeline timeline_;
+    WorkProblem mirrored_; ///< the same seen from its end
+    std::optional<WorkTimeline> mirror_;
+    int horizon_ = 0;
     std::mt19937_64 dice_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     std::vector<int> sequence_, bestSequence_, fixed_;

@@ -120,7 +120,7 @@ private slots:
         row("side beyond", "\"cross\": \"DA\"", "\"cross\": 5000", FileFaultKind::OutOfRange,
             "surfaces[1].openings[0].cross");
         row("row of a million", "\"count\": 6", "\"count\": 1000000", FileFaultKind::OutOfRange,
-            "surfaces[5].openings[2].count");
+            "surfaces[5].supports[0].count");
         row("edge unknown", "\"kind\": \"meets\"", "\"kind\": \"touches\"", FileFaultKind::UnknownWord,
             "surfaces[0].edges[0].kind");
         row("stations of a million", "\"stationCount\": 7", "\"stationCount\": 1000000", FileFaultKind::OutOfRange,
