@@ -261,6 +261,7 @@ private:
     /// The order in which tasks begin when all of them are laid as late as the finish allows: seen from its end, what
     /// is not urgent makes room for what is. Air after fumes is left aside, it is only an order.
     [[nodiscard]] std::vector<int> justified() {
+        if (unplaced_ > 0 || sequence_.empty() || p_.windows.empty()) return sequence_;
         if (!mirror_) {
             horizon_ = p_.windows.back().end;
             for (const WorkTask& t : p_.tasks)

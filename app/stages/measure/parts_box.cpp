@@ -71,6 +71,14 @@ void PartsPanel::buildBox() {
                         "panels are cut with the rest."));
         return;
     }
+    buildBoxFigures(floor, notch);
+}
+
+/// The figures of the box on a notch, and its panels as they are cut.
+void PartsPanel::buildBoxFigures(const std::string& floor, int notch) {
+    const auto name = [](SurfaceKind kind, Hand hand, int number) {
+        return surfaceName(kind, hand, number).toStdString();
+    };
     const auto now = [this, floor, notch]() -> const ArchBox& {
         static const ArchBox gone;
         const ArchBox* box = boxOn(document_.job(), floor, notch);

@@ -55,6 +55,7 @@ private:
     void buildSupports();
     void buildDoorFloor(std::size_t index);
     void buildBox();
+    void buildBoxFigures(const std::string& floor, int notch);
     /// Another surface as the template of this one.
     void buildTemplate();
     void buildItself();
