@@ -4,6 +4,7 @@
 #include "core/schedule/timeline.h"
 
 #include <algorithm>
+#include <array>
 #include <chrono>
 #include <cmath>
 #include <limits>
@@ -45,12 +46,18 @@ public:
     }
 
 private:
-    static constexpr std::size_t kFew = 8;         // tasks: all orders are tried
-    static constexpr double kHot = 700, kCold = 6; // minutes: what an order may be worse by and still be gone on from
-    static constexpr int kFirst = 10;              // orders: where no more are wanted, a quick answer is
-    static constexpr int kJustifyEach = 300;       // orders
-    static constexpr double kTail = 0.3;           // of what still follows, in that mean
-    static constexpr double kLean = 0.03; // of the mean end, against the last: lets progress show before the end
+    static constexpr std::size_t kFew = 8; // tasks: all orders are tried
+    static constexpr double kCold = 5; // minutes: what an order may be worse by at the end and still be gone on from
+    /// One search: the same at its beginning, and the weight of the mean end against the last one, which lets progress
+    /// show before the end.
+    struct Round {
+        double hot, lean;
+        bool fresh; ///< from a start of its own, else from the best so far
+    };
+    static constexpr std::array<Round, 3> kRounds{{{700, 0.03, false}, {200, 0.1, true}, {300, 0.03, false}}};
+    static constexpr int kFirst = 10;        // orders: where no more are wanted, a quick answer is
+    static constexpr int kJustifyEach = 300; // orders
+    static constexpr double kTail = 0.3;     // of what still follows, in that mean
 
     static std::size_t at(int t) { return static_cast<std::size_t>(t); }
     [[nodiscard]] const WorkTask& task(int t) const { return p_.tasks[at(t)]; }
@@ -81,7 +88,7 @@ private:
         sums.ends += end + kTail * tail_[at(t)];
     }
     [[nodiscard]] double judge(const Sums& s, std::size_t tasks) const {
-        return s.unplaced * 1e9 + s.finish + kLean * s.ends / std::max<double>(1, static_cast<double>(tasks));
+        return s.unplaced * 1e9 + s.finish + lean_ * s.ends / std::max<double>(1, static_cast<double>(tasks));
     }
 
     /// Lays what comes from a place of the order on. Given up as soon as it cannot come to less than the limit.
@@ -140,30 +147,40 @@ private:
         if (better && sooner) better(best_);
     }
 
+    /// The order in which the one comes first for which the rule gives least, of those whose turn it may be.
+    [[nodiscard]] std::vector<int> sequenceBy(const auto& first) const {
+        std::vector<int> open(p_.tasks.size(), 0), ready, sequence;
+        for (const int t : order_.sorted()) {
+            open[at(t)] = static_cast<int>(order_.before(t).size());
+            if (open[at(t)] == 0) ready.push_back(t);
+        }
+        while (!ready.empty()) {
+            const auto next = std::min_element(ready.begin(), ready.end(), [&](int a, int b) {
+                const double x = first(a), y = first(b);
+                return x != y ? x < y : a < b;
+            });
+            const int t = *next;
+            ready.erase(next);
+            if (task(t).done.empty()) sequence.push_back(t);
+            for (const auto& [then, wait] : order_.after(t))
+                if (--open[at(then)] == 0) ready.push_back(then);
+        }
+        return sequence;
+    }
+
+    /// A start by what follows, shaken.
+    [[nodiscard]] std::vector<int> scattered() {
+        std::vector<double> rank(p_.tasks.size());
+        for (std::size_t i = 0; i < rank.size(); ++i)
+            rank[i] = -static_cast<double>(tail_[i] + p_.tasks[i].minutes) * (0.2 + 1.6 * uniform()) - 600 * uniform();
+        return sequenceBy([&](int t) { return rank[at(t)]; });
+    }
+
     /// Of every rule of thumb the order it gives, the best of them first.
     void begin(const std::function<void(const WorkSchedule&)>& better) {
         for (const int t : order_.sorted()) {
             if (!task(t).done.empty()) fixed_.push_back(t);
         }
-        const auto sequenceBy = [&](const auto& first) {
-            std::vector<int> open(p_.tasks.size(), 0), ready, sequence;
-            for (const int t : order_.sorted()) {
-                open[at(t)] = static_cast<int>(order_.before(t).size());
-                if (open[at(t)] == 0) ready.push_back(t);
-            }
-            while (!ready.empty()) {
-                const auto next = std::min_element(ready.begin(), ready.end(), [&](int a, int b) {
-                    const double x = first(a), y = first(b);
-                    return x != y ? x < y : a < b;
-                });
-                const int t = *next;
-                ready.erase(next);
-                if (task(t).done.empty()) sequence.push_back(t);
-                for (const auto& [then, wait] : order_.after(t))
-                    if (--open[at(then)] == 0) ready.push_back(then);
-            }
-            return sequence;
-        };
         const auto choosy = [&](int t) { // how much it asks of a window
             const WorkTask& x = task(t);
             return (x.dry ? 1 : 0) + (x.light ? 1 : 0) + (x.minC ? 1 : 0) + (x.hands > 1 ? 1 : 0) + (x.split ? 0 : 1);
@@ -216,12 +233,23 @@ private:
         std::vector<std::vector<WorkPart>> before(p_.tasks.size());
         std::vector<Sums> sums;
         std::int64_t justifyAt = 0;
+        std::size_t round = 0;
         while (!over(spent)) {
             if (tried_ >= justifyAt) {
                 cost = justify(cost, better);
                 justifyAt = tried_ + kJustifyEach;
             }
-            const double heat = kHot * std::pow(kCold / kHot, spent);
+            // Several searches one after the other: each ends in a valley of its own, and some are much deeper.
+            const double through = spent * static_cast<double>(kRounds.size());
+            if (static_cast<std::size_t>(through) != round) {
+                round = static_cast<std::size_t>(through);
+                lean_ = kRounds[round].lean;
+                sequence_ = kRounds[round].fresh ? scattered() : bestSequence_;
+                cost = justify(lay(sequence_), better);
+                keep(cost, better);
+            }
+            const double hot = kRounds[round].hot;
+            const double heat = hot * std::pow(kCold / hot, through - static_cast<double>(round));
             next = sequence_;
             const int moves = dice_() % 4 == 0 ? 2 : 1;
             for (int k = 0; k < moves; ++k) shift(next);
@@ -303,8 +331,8 @@ private:
 
     /// Lays the tasks as late and then as soon as they go, for as long as that ends sooner. @return what it comes to
     double justify(double cost, const std::function<void(const WorkSchedule&)>& better) {
-        constexpr int kRounds = 4;
-        for (int k = 0; k < kRounds; ++k) {
+        constexpr int kTimes = 4;
+        for (int k = 0; k < kTimes; ++k) {
             std::vector<int> before = sequence_;
             sequence_ = justified();
             if (sequence_ == before) return cost;
@@ -391,6 +419,7 @@ private:
     std::vector<Sums> upTo_; ///< by how many of the order are laid
     std::size_t laid_ = 0;
     int finish_ = 0, unplaced_ = 0;
+    double lean_ = kRounds.front().lean;
     WorkSchedule best_{.parts = {}, .unplaced = {}, .finish = std::numeric_limits<int>::max()};
     std::tuple<int, int, double> bestJudged_{std::numeric_limits<int>::max(), std::numeric_limits<int>::max(), 0};
     std::int64_t tried_ = 0;
