@@ -1,5 +1,6 @@
 #include "app/document/shell_commands.h"
 
+#include "app/document/base_commands.h"
 #include "app/document/set_value.h"
 #include "core/plan/base_checks.h"
 #include "core/shell/ties.h"
@@ -63,6 +64,13 @@ void moveTo(Placement& place, const PlacementDistances& to) {
 } // namespace
 
 Command takeReading(JobDocument& d, const std::string& surface, const std::string& key, MaybeReading reading) {
+    // The notch of a box over a wheel arch is the box's own footprint: all of it changes together.
+    for (ArchBox box : d.job().archBoxes) {
+        const std::string notch = "n" + std::to_string(box.notch);
+        if (!reading || box.floor != surface || (key != notch + ".length" && key != notch + ".depth")) continue;
+        (key == notch + ".length" ? box.length : box.depth) = std::move(reading);
+        return putBox(d, std::move(box), [](SurfaceKind, Hand, int) { return std::string("?"); });
+    }
     return changeSurface(ShellCommands::tr("Take a reading"), d, surface, [&](Surface& s) {
         if (MaybeReading* place = findReading(s, key)) *place = std::move(reading);
     });

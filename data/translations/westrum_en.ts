@@ -1,6 +1,29 @@
 <?xml version='1.0' encoding='utf-8'?>
 <TS version="2.1" language="en" sourcelanguage="en">
 <context>
+    <name>BaseWords</name>
+    <message numerus="yes">
+        <source>%n fixing(s) of %1 would go into cables or covered openings and find no place beside them: they are left out.</source>
+        <translation>
+            <numerusform>%n fixing of %1 would go into cables or covered openings and finds no place beside them: it is left out.</numerusform><numerusform>%n fixings of %1 would go into cables or covered openings and find no place beside them: they are left out.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n crossing(s) want more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</source>
+        <translation>
+            <numerusform>%n crossing wants more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform><numerusform>%n crossings want more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n place(s) with nothing behind</source>
+        <translation>
+            <numerusform>%n place with nothing behind</numerusform><numerusform>%n places with nothing behind</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n packer(s) at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</source>
+        <translation>
+            <numerusform>%n packer at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform><numerusform>%n packers at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform></translation>
+    </message>
+</context>
+<context>
     <name>FinishWords</name>
     <message numerus="yes">
         <source>%n joint(s) lie too near one in the next row for the stagger asked for.</source>
@@ -250,6 +273,11 @@
             <numerusform>%1: %n pieces, %2 in all. Pre-drill; check each with a straight edge.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source> %n place(s) in all.</source>
+        <translation>
+            <numerusform> %n place in all.</numerusform><numerusform> %n places in all.</numerusform></translation>
+    </message>
 </context>
 <context>
     <name>ImportPreview</name>
@@ -432,6 +460,42 @@
             <numerusform>%n other could be, too.</numerusform>
             <numerusform>%n others could be, too.</numerusform>
         </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n expanding nut(s)</source>
+        <translation>
+            <numerusform>%n expanding nut</numerusform><numerusform>%n expanding nuts</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n packer(s)</source>
+        <translation>
+            <numerusform>%n packer</numerusform><numerusform>%n packers</numerusform></translation>
+    </message>
+</context>
+<context>
+    <name>WorkWords</name>
+    <message numerus="yes">
+        <source>%1 takes %n pair(s) of hands, and no time that is left has so many.</source>
+        <translation>
+            <numerusform>%1 takes %n pair of hands, and no time that is left has one.</numerusform><numerusform>%1 takes %n pairs of hands, and no time that is left has so many.</numerusform></translation>
+    </message>
+</context>
+<context>
+    <name>westrum::BaseView</name>
+    <message numerus="yes">
+        <source>%n batten(s), %1 in all; %2</source>
+        <translation>
+            <numerusform>%n batten, %1 in all; %2</numerusform><numerusform>%n battens, %1 in all; %2</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>%n place(s) along its edges have nothing behind them: put a batten there, or leave those out.</source>
+        <translation>
+            <numerusform>%n place along its edges has nothing behind it: put a batten there, or leave it out.</numerusform><numerusform>%n places along its edges have nothing behind them: put a batten there, or leave those out.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source>Every fixing has its place; %n hole(s) are drilled before it goes up.</source>
+        <translation>
+            <numerusform>Every fixing has its place; %n hole is drilled before it goes up.</numerusform><numerusform>Every fixing has its place; %n holes are drilled before it goes up.</numerusform></translation>
     </message>
 </context>
 <context>

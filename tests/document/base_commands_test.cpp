@@ -114,6 +114,9 @@ private slots:
         QVERIFY(doneAndUndone(*d, putBox(*d, deeper, name)));
         QCOMPARE(d->job().surface("floor")->measurement.notches[0].depth->length, Mm{255});
         QCOMPARE(boundsOf(d->plan()->surface("arch-top-right")->measured.outline).height(), 255.0);
+        // Its footprint typed as the notch that it is: the box follows.
+        QVERIFY(doneAndUndone(*d, takeReading(*d, "floor", "n0.length", mm(790))));
+        QCOMPARE(boundsOf(d->plan()->surface("arch-face-right")->measured.outline).width(), 790.0);
         QVERIFY(doneAndUndone(*d, removeBox(*d, id)));
         QVERIFY(d->job().surface("arch-top-right"));
     }
