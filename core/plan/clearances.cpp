@@ -59,10 +59,7 @@ Clearance clearanceOf(const Opening& o, const std::map<OpeningKind, Mm>& clearan
 class Room {
 public:
     Room(const Surface& surface, const SurfacePlan& plan, int opening, const std::map<OpeningKind, Mm>& clearances)
-        : surface_(surface),
-          plan_(plan),
-          opening_(opening),
-          limit_(clearanceOf(surface.openings[static_cast<std::size_t>(opening)], clearances)) {
+        : plan_(plan), limit_(clearanceOf(surface.openings[static_cast<std::size_t>(opening)], clearances)) {
         for (const PlacedOpening& o : plan.shape.openings) {
             Ring ring = thinned(o.shape);
             if (o.opening == opening)
@@ -150,9 +147,9 @@ public:
                 }
             if (limit_.edge.value <= 0) continue;
             Ring ring;
-            const auto moved = [&]() -> const Ring& {
+            const auto moved = [&ring, &shape = at, by]() -> const Ring& {
                 if (ring.empty())
-                    for (const Point& p : at) ring.push_back(p + by);
+                    for (const Point& p : shape) ring.push_back(p + by);
                 return ring;
             };
             const auto far = [&](const Bounds& o) {
@@ -177,9 +174,7 @@ public:
     }
 
 private:
-    const Surface& surface_;
     const SurfacePlan& plan_;
-    int opening_;
     Clearance limit_;
     std::vector<std::pair<Ring, Bounds>> own_;
     std::vector<std::pair<int, Ring>> others_;
