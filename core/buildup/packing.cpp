@@ -2,9 +2,8 @@
 
 #include <glpk.h>
 
-#include <array>
-
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <memory>
 

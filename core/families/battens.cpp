@@ -2,6 +2,8 @@
 
 #include "core/takeoff/needs.h"
 
+#include <algorithm>
+
 namespace westrum {
 namespace {
 
@@ -59,7 +61,9 @@ void fix(NeedFacts& f, std::vector<Fixing>& all) {
         const LayerTakeoff::Stretch& batten = f.take->stretches[i];
         PlacedFixings placed = placeOnBar(batten.shape, batten.along, 1, rules, ribs);
         // One that meets no rib stands on what bounds the surface: a rail, a sill.
-        if (placed.places.empty() && placed.leftOut == 0) placed = placeOnBar(batten.shape, batten.along, 1, rules, {});
+        const auto holds = [](const FixingPlace& place) { return place.holds; };
+        if (placed.leftOut == 0 && std::none_of(placed.places.begin(), placed.places.end(), holds))
+            placed = placeOnBar(batten.shape, batten.along, 1, rules, {});
         f.leftOut += placed.leftOut;
         for (const FixingPlace& place : placed.places) {
             all.push_back(fixingAt(f, place, by, false));

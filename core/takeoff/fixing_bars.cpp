@@ -59,7 +59,8 @@ PlacedFixings placeOnBar(const Region& bar, bool along, int abreast, const Fixin
             places.push_back({std::clamp(h.centre, low, high), index});
         }
     }
-    if (holders.empty()) evenly(low, high, -1);
+    const bool loose = places.empty() && !holders.empty(); // supports are known, and none carries it
+    if (places.empty()) evenly(low, high, -1);
     std::sort(places.begin(), places.end(), [](const At& p, const At& q) { return p.s < q.s; });
     const auto keptOut = [&](Point p) {
         return std::any_of(rules.keepOut.begin(), rules.keepOut.end(), [&](const Region& r) { return contains(r, p); });
@@ -70,7 +71,7 @@ PlacedFixings placeOnBar(const Region& bar, bool along, int abreast, const Fixin
         last = at.s;
         for (int k = 0; k < abreast; ++k) {
             double across = abreast > 1 ? side + width * (k == 0 ? 0.25 : 0.75) : middle;
-            FixingPlace f{{}, FixingAt::Crossing, at.holder};
+            FixingPlace f{{}, FixingAt::Crossing, at.holder, false, !loose};
             if (at.holder >= 0) { // a hole of the body within the bar is used
                 const Holder& h = holders[static_cast<std::size_t>(at.holder)];
                 if (h.along != along)

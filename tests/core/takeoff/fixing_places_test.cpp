@@ -175,6 +175,10 @@ private slots:
         // Wide: two beside each other, a quarter in; the last rib ends in its middle and carries it no more.
         QVERIFY(same(held(placeOnBar(board, true, 2, {}, ribs)), {{50, 130}, {50, 190}, {700, 130}, {700, 190}}));
         QVERIFY(same(held(placeOnBar(board, true, 1, {}, ribs)), {{50, 160}, {700, 160}}));
+        // One that none of the known supports carries is told so, place by place.
+        const std::vector<Holder> elsewhere{across(5000, 0, 900)};
+        QVERIFY(held(placeOnBar(board, true, 1, {}, elsewhere)).empty());
+        QVERIFY(loose(placeOnBar(board, true, 1, {}, elsewhere)) > 0);
         // Nothing known: 50 from its ends, 1900 / 400 = 5 spaces.
         FixingRules rules;
         rules.field = {400};
