@@ -51,15 +51,6 @@ bool evened(Surface& s, const SurfacePlan& plan) {
     return moved;
 }
 
-auto optionsOf(const std::string& surface) {
-    return [surface](auto& job) -> auto& {
-        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
-            return job.options(surface);
-        else
-            return job.finishes[surface];
-    };
-}
-
 Command changeLayer(const QString& name, JobDocument& d, const std::string& surface, int layer, const auto& change) {
     FinishOptions options = d.job().options(surface);
     Finish& finish = options.now();

@@ -24,16 +24,7 @@ auto measurementOf(const std::string& surface) {
     return [surface](auto& job) -> auto& { return job.surface(surface)->measurement; };
 }
 
-/// A finish or log may not be there yet: asked of a const job, an empty one stands in.
-auto optionsOf(const std::string& surface) {
-    return [surface](auto& job) -> auto& {
-        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
-            return job.options(surface);
-        else
-            return job.finishes[surface];
-    };
-}
-
+/// A log may not be there yet: asked of a const job, an empty one stands in.
 auto logOf(const std::string& surface) {
     return [surface](auto& job) -> auto& {
         if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)

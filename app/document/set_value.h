@@ -77,4 +77,14 @@ Command setValue(const QString& name, JobDocument& document, JobPart part, const
                                                      gesture);
 }
 
+/// The options of a surface. They may not be there yet: asked of a const job, an empty one stands in.
+inline auto optionsOf(const std::string& surface) {
+    return [surface](auto& job) -> auto& {
+        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
+            return job.options(surface);
+        else
+            return job.finishes[surface];
+    };
+}
+
 } // namespace westrum
