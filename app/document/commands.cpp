@@ -151,8 +151,20 @@ Command addStep(JobDocument& d, const std::string& surface, Step step) {
 }
 
 Command removeNotch(JobDocument& d, const std::string& surface, int index) {
-    return changeMeasurement(Commands::tr("Remove a notch"), d, surface,
-                             [&](Measurement& m) { m.notches.erase(m.notches.begin() + index); });
+    Command remove = changeMeasurement(Commands::tr("Remove a notch"), d, surface,
+                                       [&](Measurement& m) { m.notches.erase(m.notches.begin() + index); });
+    if (d.job().archBoxes.empty()) return remove;
+    // A box over a wheel arch goes with the notch that it stood on; the others keep theirs.
+    std::vector<ArchBox> boxes = d.job().archBoxes;
+    std::erase_if(boxes, [&](const ArchBox& b) { return b.floor == surface && b.notch == index; });
+    for (ArchBox& b : boxes)
+        if (b.floor == surface && b.notch > index) --b.notch;
+    std::vector<Command> parts;
+    parts.push_back(std::move(remove));
+    parts.push_back(setValue(
+        Commands::tr("Remove a notch"), d, JobPart::Shell, surface, [](auto& job) -> auto& { return job.archBoxes; },
+        std::move(boxes)));
+    return together(Commands::tr("Remove a notch"), std::move(parts));
 }
 
 Command removeStep(JobDocument& d, const std::string& surface, int index) {

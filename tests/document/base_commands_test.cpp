@@ -121,6 +121,16 @@ private slots:
         QVERIFY(d->job().surface("arch-top-right"));
     }
 
+    void aBoxKeepsItsNotchWhenAnotherGoes() {
+        const auto d = opened(); // the example's box stands on its second notch
+        QCOMPARE(d->job().archBoxes.at(0).notch, 1);
+        QVERIFY(doneAndUndone(*d, removeNotch(*d, "floor", 0)));
+        QCOMPARE(d->job().archBoxes.at(0).notch, 0);
+        QVERIFY(doneAndUndone(*d, removeNotch(*d, "floor", 0)));
+        QVERIFY(d->job().archBoxes.empty());
+        QVERIFY(d->job().surface("arch-top-left")); // its surfaces stay, to be measured by themselves
+    }
+
     void theFixesOfTheBaseSettleTheirRemarks() {
         const auto d = opened();
         Surface s = *d->job().surface("bench-front");
