@@ -1,0 +1,38 @@
+# A first build in a fraction of the time: sources of one folder are compiled together, so that headers are read once for
+# several of them. Off where somebody works on the program, as one change would compile its neighbours too.
+option(WESTRUM_UNITY "Compile the sources of a folder together: for a first build and for CI" OFF)
+
+# westrum_unity(TARGET [EXCEPT PATTERN...]): at most six sources of a folder at once. Files that match a pattern have names
+# of their own in common with a neighbour, and stay by themselves.
+function(westrum_unity target)
+  if(NOT WESTRUM_UNITY)
+    return()
+  endif()
+  cmake_parse_arguments(arg "" "" "EXCEPT" ${ARGN})
+  set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
+  # A source's own unnamed namespace, which the compiler takes for a header's as the file that includes it is another.
+  target_compile_options(${target} PRIVATE $<$<CXX_COMPILER_ID:GNU>:-Wno-subobject-linkage>)
+  get_target_property(sources ${target} SOURCES)
+  foreach(source IN LISTS sources)
+    if(NOT source MATCHES "\\.cpp$")
+      continue()
+    endif()
+    set(alone FALSE)
+    foreach(pattern IN LISTS arg_EXCEPT)
+      if(source MATCHES "${pattern}")
+        set(alone TRUE)
+      endif()
+    endforeach()
+    if(alone)
+      continue()
+    endif()
+    get_filename_component(folder "${source}" DIRECTORY)
+    string(MAKE_C_IDENTIFIER "in_${folder}" folder)
+    if(NOT DEFINED count_${folder})
+      set(count_${folder} 0)
+    endif()
+    math(EXPR group "${count_${folder}} / 6")
+    math(EXPR count_${folder} "${count_${folder}} + 1")
+    set_source_files_properties("${source}" PROPERTIES UNITY_GROUP "${folder}_${group}")
+  endforeach()
+endfunction()
