@@ -82,8 +82,7 @@ QString baseSentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::BackingMissing:
         return BaseWords::tr("Something heavy hangs at %1, and no timber lies behind it.").arg(f["zone"]);
     case RemarkKind::LampsOffCentre:
-        return BaseWords::tr("%1: up to %2 off where lamps stand even in what is seen.")
-            .arg(f["opening"], f["length"]);
+        return BaseWords::tr("%1: up to %2 off where lamps stand even in what is seen.").arg(f["opening"], f["length"]);
     case RemarkKind::ArchBoxImpossible: return boxText(static_cast<BoxFault>(f.count("what")));
     default: return {};
     }

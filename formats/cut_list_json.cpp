@@ -42,6 +42,8 @@ std::vector<Ring> readLines(JsonWalk& walk, const Json& entry, const std::string
     return lines;
 }
 
+} // namespace
+
 Region readShape(JsonWalk& walk, const Json& entry, const std::string& path) {
     Region shape{readLines(walk, entry, path, "shape")};
     for (const Ring& ring : shape.rings)
@@ -61,8 +63,6 @@ Json written(const std::vector<Ring>& lines) {
     }
     return list;
 }
-
-} // namespace
 
 CutList readCutList(JsonWalk& walk, const Json& entry, const std::string& path, Currency currency) {
     CutList list;
@@ -106,6 +106,9 @@ CutList readCutList(JsonWalk& walk, const Json& entry, const std::string& path, 
             int count = -1;
             walk.count(s, at, "count", 0, 100000, count);
             if (count >= 0) stock.count = count;
+            walk.text(s, at, "book", stock.book, false);
+            walk.text(s, at, "lot", stock.lot, false);
+            walk.text(s, at, "stands", stock.stands, false);
             list.stock.push_back(std::move(stock));
         },
         false);
@@ -162,6 +165,8 @@ Json written(const CutList& list) {
         if (!s.shape.empty()) stock["shape"] = written(s.shape.rings);
         if (s.price) stock["priceMinor"] = s.price->minor;
         if (s.count) stock["count"] = *s.count;
+        for (const auto& [key, text] : {std::pair{"book", &s.book}, {"lot", &s.lot}, {"stands", &s.stands}})
+            if (!text->empty()) stock[key] = *text;
         out["stock"].push_back(std::move(stock));
     }
     out["kept"] = Json::array();

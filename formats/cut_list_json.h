@@ -9,4 +9,8 @@ namespace westrum {
 CutList readCutList(JsonWalk& walk, const Json& entry, const std::string& path, Currency currency);
 Json written(const CutList& list);
 
+/// An outline with its holes under "shape": rings of points, in mm; empty if there is none.
+Region readShape(JsonWalk& walk, const Json& entry, const std::string& path);
+Json written(const std::vector<Ring>& lines);
+
 } // namespace westrum

@@ -81,6 +81,21 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::PanelPastDoor:
         return FinishWords::tr("Panel %1 is %2 at its narrow side, and %3 lets only %4 through.")
             .arg(f["panel"], figures.length({f.mm("width")}), f["door"], figures.length({f.mm("limit")}));
+    case RemarkKind::PanelPastLoad:
+        return FinishWords::tr("Panel %1, %2 × %3, does not lie in the car, which takes %4 × %5. Move its joints.")
+            .arg(f["panel"], figures.length({f.mm("length")}, false), figures.length({f.mm("width")}),
+                 figures.length({f.mm("limitLength")}, false), figures.length({f.mm("limitWidth")}));
+    case RemarkKind::LidInPieces:
+        return FinishWords::tr("What is sawn out for %1 is in two parts and makes no lid. Move the joint, or saw the "
+                               "lid from an offcut.")
+            .arg(f["opening"]);
+    case RemarkKind::LidUnderKerf:
+        return FinishWords::tr("%1: the blade alone takes %2, more than the gap of %3 round its lid. Take a thinner "
+                               "blade, or saw the lid from an offcut.")
+            .arg(f["opening"], figures.fineLength({f.mm("limit")}), figures.fineLength({f.mm("gap")}));
+    case RemarkKind::FingerTooLarge:
+        return FinishWords::tr("%1: a hole of %2 leaves too little of a lid that is %3 wide.")
+            .arg(f["opening"], figures.length({f.mm("length")}), figures.length({f.mm("limit")}));
     case RemarkKind::SpanTooWide:
         return FinishWords::tr(
                    "The supports stand %1 apart; %2 carries %3 as a rule. Add battens or take a thicker sheet. "

@@ -55,8 +55,12 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
     case StepKind::LastBoard: return FitWords::tr("Row %1, last row").arg(f["row"]);
     case StepKind::RoutOpenings: return FitWords::tr("Rout the covered openings");
     case StepKind::CarryHatch: return FitWords::tr("Carry the lines over the hatch: %1").arg(f["opening"]);
+    case StepKind::MakeTemplate: return FitWords::tr("Make a template");
     case StepKind::CutPanels: return FitWords::tr("Cut the panels");
     case StepKind::DryFitPanels: return FitWords::tr("Dry fit");
+    case StepKind::CutOpenings:
+        return f.count("count") > 0 ? FitWords::tr("Cut the holes for lamps, sockets and vents")
+                                    : FitWords::tr("Saw out what keeps its lid");
     case StepKind::FixPanel: return FitWords::tr("Panel %1").arg(f["panel"]);
     case StepKind::CloseJoints: return FitWords::tr("Close the joints");
     case StepKind::CheckBacking: return FitWords::tr("Check the backing");
@@ -84,11 +88,35 @@ QString stepTitle(const FitStep& step, const Figures& figures) {
     case StepKind::SewCushions: return FitWords::tr("Sew the covers");
     case StepKind::FillCushions: return FitWords::tr("Fill the covers");
     case StepKind::StapleCover: return FitWords::tr("Staple the cover");
+    case StepKind::FitFittings: return FitWords::tr("Fit lamps, sockets and vent trims");
     case StepKind::FitTrim:
     case StepKind::FitEdging:
     case StepKind::RunBead: return f["product"];
     }
     return {};
+}
+
+/// Holes that are made on the bench, and what of them is kept.
+QString holesText(const FitStep& step, const FactPrinter& f, const Figures& figures) {
+    QStringList lines;
+    if (const auto holes = static_cast<int>(f.count("count")); holes > 0)
+        lines << FitWords::tr("%n hole(s), on the bench: once the panel is up, nothing can be drilled from behind.",
+                              nullptr, holes);
+    for (std::size_t i = 0; i + 4 < step.facts.size(); ++i) {
+        if (step.facts[i].first != "lid") continue;
+        const Facts lid(step.facts.begin() + static_cast<std::ptrdiff_t>(i),
+                        step.facts.begin() + static_cast<std::ptrdiff_t>(i + 5));
+        const FactPrinter own(lid, figures);
+        QString line = FitWords::tr("%1: begin the saw in a drilled corner, keep what comes out and trim it to %2 × %3 "
+                                    "as its lid, %4 of a gap all round.")
+                           .arg(own["lid"], figures.length({own.mm("length")}, false),
+                                figures.length({own.mm("width")}), figures.fineLength({own.mm("gap")}));
+        if (own.mm("finger") > 0)
+            line += QLatin1Char(' ') + FitWords::tr("A hole of %1 in its middle lifts it; round its edge.")
+                                           .arg(figures.length({own.mm("finger")}));
+        lines << line;
+    }
+    return lines.join(QLatin1Char('\n'));
 }
 
 /// How a panel is held, in the one way that is bought for it.
@@ -236,6 +264,9 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::CarryHatch:
         return FitWords::tr("Part of each of these lies on its lid; cut along the hatch with a fine blade and keep the "
                             "gap round the lid.");
+    case StepKind::MakeTemplate:
+        return FitWords::tr("Card, cut and taped until it drops in: %n template(s). Mark which face is seen, and up.",
+                            nullptr, static_cast<int>(f.count("count")));
     case StepKind::CutPanels:
         return FitWords::tr("%1: %n panel(s), in the order that Cut gives. Outdoors or in a workshop.", nullptr,
                             static_cast<int>(f.count("count")))
@@ -244,6 +275,10 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         return FitWords::tr(
             "Cardboard first where it is crooked, then thin scrap, then the panel. Mark every opening from "
             "behind.");
+    case StepKind::CutOpenings: return holesText(step, f, figures);
+    case StepKind::FitFittings:
+        return FitWords::tr("%n place(s), once the coat is dry. Mains and gas are for a licensed trade.", nullptr,
+                            static_cast<int>(f.count("count")));
     case StepKind::FixPanel: return panelText(f, figures);
     case StepKind::CloseJoints: {
         const QString joints = FitWords::tr("%n joint(s)", nullptr, static_cast<int>(f.count("count")));

@@ -3,7 +3,9 @@
 #include "core/setout/set_out.h"
 #include "formats/base_json.h"
 #include "formats/cut_list_json.h"
+#include "formats/record_json.h"
 #include "formats/surface_json.h"
+#include "formats/work_json.h"
 
 #include <QFile>
 #include <QFileInfo>
@@ -16,7 +18,6 @@
 namespace westrum {
 namespace {
 
-constexpr int kDeepest = 32;
 constexpr int kMostSpares = 10000;
 constexpr std::size_t kMostBought = 10000;
 constexpr std::size_t kMostLayers = 40, kMostOptions = 12, kMostJoints = 200;
@@ -27,28 +28,19 @@ constexpr FileWords<LengthUnit, 5> kUnits{{{LengthUnit::Millimetre, "mm"},
                                            {LengthUnit::Inch, "in"},
                                            {LengthUnit::Foot, "ft"}}};
 
-/// Depth of nesting, brackets in texts not counted; done before parsing, so that no parser meets the deep.
-int nestingOf(const QByteArray& bytes) {
-    int depth = 0, deepest = 0;
-    bool inText = false;
-    for (qsizetype i = 0; i < bytes.size(); ++i) {
-        const char c = bytes[i];
-        if (inText) {
-            if (c == '\\')
-                ++i;
-            else if (c == '"')
-                inText = false;
-        } else if (c == '"') {
-            inText = true;
-        } else if (c == '[' || c == '{') {
-            deepest = std::max(deepest, ++depth);
-        } else if (c == ']' || c == '}') {
-            --depth;
-        }
-    }
-    return deepest;
-}
-
+constexpr std::size_t kMostAreaTrims = 200;
+constexpr FileWords<EdgeMeeting, 12> kMeetings{{{EdgeMeeting::FloorAtWall, "floorAtWall"},
+                                                {EdgeMeeting::FloorAtDoor, "floorAtDoor"},
+                                                {EdgeMeeting::CeilingAtWall, "ceilingAtWall"},
+                                                {EdgeMeeting::InsideCorner, "insideCorner"},
+                                                {EdgeMeeting::OutsideCorner, "outsideCorner"},
+                                                {EdgeMeeting::WetCorner, "wetCorner"},
+                                                {EdgeMeeting::FreeEdge, "freeEdge"},
+                                                {EdgeMeeting::Reveal, "reveal"},
+                                                {EdgeMeeting::UnderTrim, "underTrim"},
+                                                {EdgeMeeting::PanelJoint, "panelJoint"},
+                                                {EdgeMeeting::Opening, "opening"},
+                                                {EdgeMeeting::OpeningReveal, "openingReveal"}}};
 constexpr FileWords<OfferState, 3> kOfferStates{
     {{OfferState::Sold, "sold"}, {OfferState::OutOfStock, "out-of-stock"}, {OfferState::Withdrawn, "withdrawn"}}};
 
@@ -83,6 +75,9 @@ public:
             false, 20);
         if (const Json* c = objectMember(root, "", "clearances", false))
             job.clearances = readClearances(*this, *c, "clearances");
+        if (const Json* w = objectMember(root, "", "work", false)) job.work = readWork(*this, *w, "work");
+        job.record = readRecord(*this, root, "record");
+        if (const Json* b = objectMember(root, "", "before", false)) job.before = readBefore(*this, *b, "before");
         if (const Json* a = objectMember(root, "", "access", false)) job.access = readAccess(*this, *a, "access");
         each(root, "", "catalogue", [&](const Json& entry, const std::string& path) {
             job.catalogue.products.push_back(product(entry, path));
@@ -92,7 +87,8 @@ public:
             if (const Json* f = member(entry, path, "finish", false))
                 job.finishes[s.id] = oldFinish(*f, path + ".finish");
             if (member(entry, path, "options", false)) job.finishes[s.id] = options(entry, path);
-            if (const Json* l = member(entry, path, "log", false)) job.logs[s.id] = log(*l, path + ".log");
+            if (const Json* l = member(entry, path, "log", false))
+                job.logs[s.id] = readFitLog(*this, *l, path + ".log", currency_);
             job.surfaces.push_back(std::move(s));
         });
         readCutLists(root, job);
@@ -103,6 +99,7 @@ private:
     void readHead(const Json& root, Job& job) {
         text(root, "", "name", job.name);
         text(root, "", "vehicle", job.vehicle, false);
+        text(root, "", "id", job.bookId, false);
         std::string code = "EUR";
         text(root, "", "currency", code);
         if (const auto currency = currencyOf(code))
@@ -131,6 +128,26 @@ private:
                 else
                     fault(FileFaultKind::OutOfRange, "spares." + product);
         }
+        each(
+            root, "", "areaTrims",
+            [&](const Json& entry, const std::string& at) {
+                AreaTrim a;
+                readArea(*this, entry, at, a.area);
+                word(entry, at, "meeting", kMeetings, a.meeting);
+                text(entry, at, "product", a.product);
+                job.areaTrims.push_back(std::move(a));
+            },
+            false, kMostAreaTrims);
+        each(
+            root, "", "shelf",
+            [&](const Json& entry, const std::string& at) {
+                ShelfPack s;
+                text(entry, at, "product", s.product);
+                number(entry, at, "packs", 0, kMostSpares, s.packs);
+                text(entry, at, "number", s.number, false);
+                job.shelf.push_back(std::move(s));
+            },
+            false);
         job.budget = money(root, "", "budgetMinor");
         if (const Json* bought = objectMember(root, "", "bought", false))
             for (const auto& [key, entry] : bought->items()) {
@@ -357,36 +374,6 @@ private:
         return Money{static_cast<std::int64_t>(minor), currency_};
     }
 
-    FitLog log(const Json& entry, const std::string& path) {
-        FitLog l;
-        if (!entry.is_object()) {
-            fault(FileFaultKind::WrongType, path, "object");
-            return l;
-        }
-        const auto count = [&](const char* key, std::optional<int>& into) {
-            double n = 0;
-            if (number(entry, path, key, 0, 100000, n, false)) into = static_cast<int>(n);
-        };
-        count("opened", l.opened);
-        count("spoilt", l.spoilt);
-        count("leftOver", l.leftOver);
-        double hours = 0;
-        if (number(entry, path, "hours", 0, 100000, hours, false)) l.hours = hours;
-        l.paid = money(entry, path, "paidMinor");
-        text(entry, path, "note", l.note, false);
-        if (const Json* done = member(entry, path, "done", false)) {
-            if (!done->is_array() || done->size() > kMostEntries)
-                fault(FileFaultKind::WrongType, path + ".done", "list");
-            else
-                for (const Json& key : *done)
-                    if (key.is_string())
-                        l.done.insert(key.get<std::string>());
-                    else
-                        fault(FileFaultKind::WrongType, path + ".done", "text");
-        }
-        return l;
-    }
-
     Currency currency_;
     std::set<std::string> productIds_, surfaceIds_, boxIds_;
 };
@@ -415,42 +402,13 @@ Json written(const FinishOptions& finish) {
     return options;
 }
 
-Json written(const FitLog& log) {
-    Json out = Json::object();
-    if (log.opened) out["opened"] = *log.opened;
-    if (log.spoilt) out["spoilt"] = *log.spoilt;
-    if (log.leftOver) out["leftOver"] = *log.leftOver;
-    if (log.hours) out["hours"] = *log.hours;
-    if (log.paid) out["paidMinor"] = log.paid->minor;
-    if (!log.note.empty()) out["note"] = log.note;
-    out["done"] = Json::array();
-    for (const std::string& key : log.done) out["done"].push_back(key);
-    return out;
-}
-
 } // namespace
 
 Result<Job, FileFaults> readJob(const QByteArray& bytes) {
-    const auto refuse = [](FileFaultKind kind, std::string detail = {}) {
-        return FileFaults{{kind, {}, std::move(detail)}};
-    };
-    if (bytes.size() > kLargestJobFile) return refuse(FileFaultKind::TooLarge);
-    if (bytes.trimmed().isEmpty()) return refuse(FileFaultKind::Empty);
-    if (nestingOf(bytes) > kDeepest) return refuse(FileFaultKind::TooDeep);
-    Json root;
-    try {
-        root = Json::parse(bytes.constData(), bytes.constData() + bytes.size());
-    } catch (const Json::parse_error& e) {
-        return refuse(FileFaultKind::NotJson, std::to_string(e.byte));
-    } catch (const Json::exception&) {
-        return refuse(FileFaultKind::NotJson, "0");
-    }
-    if (!root.is_object() || !root.contains("format") || root["format"] != "westrum-job")
-        return refuse(FileFaultKind::NotAJob);
+    auto parsed = parsedFile(bytes, "westrum-job", kJobFileVersion);
+    if (!parsed) return parsed.error();
+    const Json& root = parsed.value();
     const auto version = root.find("version");
-    if (version == root.end() || !version->is_number_integer() || version->get<std::int64_t>() < 1 ||
-        version->get<std::int64_t>() > kJobFileVersion)
-        return refuse(FileFaultKind::UnknownVersion, version == root.end() ? "-" : version->dump().substr(0, 20));
     JobReader reader;
     Job job = reader.read(root);
     if (!reader.faults().empty()) return std::move(reader.faults());
@@ -534,6 +492,8 @@ QByteArray writeJob(const Job& job) {
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
+    if (!job.bookId.empty()) root["id"] = job.bookId;
+    if (!job.before.body.empty()) root["before"] = written(job.before);
     if (job.prices != PriceBook{}) root["prices"] = written(job.prices);
     if (job.budget) root["budgetMinor"] = job.budget->minor;
     for (const auto& [key, b] : job.bought) {
@@ -543,6 +503,16 @@ QByteArray writeJob(const Job& job) {
         root["bought"][key] = std::move(entry);
     }
     for (const auto& [product, n] : job.spares) root["spares"][product] = n;
+    for (const AreaTrim& a : job.areaTrims) {
+        Json entry{{"meeting", wordOf(kMeetings, a.meeting)}, {"product", a.product}};
+        putArea(entry, a.area);
+        root["areaTrims"].push_back(std::move(entry));
+    }
+    for (const ShelfPack& s : job.shelf) {
+        Json entry{{"product", s.product}, {"packs", s.packs}};
+        if (!s.number.empty()) entry["number"] = s.number;
+        root["shelf"].push_back(std::move(entry));
+    }
     Json mass = written(job.mass);
     if (!mass.empty()) root["mass"] = std::move(mass);
     for (const Weighing& w : job.weighings)
@@ -552,6 +522,8 @@ QByteArray writeJob(const Job& job) {
     putReading(root["datum"], "front", job.datum.front);
     for (const ArchBox& b : job.archBoxes) root["archBoxes"].push_back(written(b));
     if (!job.clearances.empty()) root["clearances"] = written(job.clearances);
+    if (Json work = written(job.work); !work.empty()) root["work"] = std::move(work);
+    if (!job.record.empty()) root["record"] = written(job.record);
     for (const auto& [key, reading] : {std::pair{"rear", &job.headroom.rear},
                                        {"middle", &job.headroom.middle},
                                        {"front", &job.headroom.front},

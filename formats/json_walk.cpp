@@ -1,6 +1,33 @@
 #include "formats/json_walk.h"
 
 namespace westrum {
+namespace {
+
+constexpr int kDeepest = 32;
+
+/// Depth of nesting, brackets in texts not counted; done before parsing, so that no parser meets the deep.
+int nestingOf(const QByteArray& bytes) {
+    int depth = 0, deepest = 0;
+    bool inText = false;
+    for (qsizetype i = 0; i < bytes.size(); ++i) {
+        const char c = bytes[i];
+        if (inText) {
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                inText = false;
+        } else if (c == '"') {
+            inText = true;
+        } else if (c == '[' || c == '{') {
+            deepest = std::max(deepest, ++depth);
+        } else if (c == ']' || c == '}') {
+            --depth;
+        }
+    }
+    return deepest;
+}
+
+} // namespace
 
 void JsonWalk::fault(FileFaultKind kind, const std::string& path, const std::string& detail) {
     if (faults_.size() < kMostFaults) faults_.push_back({kind, path, detail.substr(0, 60)});
@@ -87,6 +114,30 @@ MaybeReading JsonWalk::reading(const Json& object, const std::string& path, cons
 
 void putReading(Json& object, const char* key, const MaybeReading& reading) {
     if (reading) object[key] = {{"typed", reading->typed}, {"mm", reading->length.value}};
+}
+
+Result<Json, FileFaults> parsedFile(const QByteArray& bytes, std::string_view format, int newestVersion) {
+    const auto refuse = [](FileFaultKind kind, std::string detail = {}) {
+        return FileFaults{{kind, {}, std::move(detail)}};
+    };
+    if (bytes.size() > kLargestJobFile) return refuse(FileFaultKind::TooLarge);
+    if (bytes.trimmed().isEmpty()) return refuse(FileFaultKind::Empty);
+    if (nestingOf(bytes) > kDeepest) return refuse(FileFaultKind::TooDeep);
+    Json root;
+    try {
+        root = Json::parse(bytes.constData(), bytes.constData() + bytes.size());
+    } catch (const Json::parse_error& e) {
+        return refuse(FileFaultKind::NotJson, std::to_string(e.byte));
+    } catch (const Json::exception&) {
+        return refuse(FileFaultKind::NotJson, "0");
+    }
+    if (!root.is_object() || !root.contains("format") || root["format"] != format)
+        return refuse(FileFaultKind::NotAJob);
+    const auto version = root.find("version");
+    if (version == root.end() || !version->is_number_integer() || version->get<std::int64_t>() < 1 ||
+        version->get<std::int64_t>() > newestVersion)
+        return refuse(FileFaultKind::UnknownVersion, version == root.end() ? "-" : version->dump().substr(0, 20));
+    return root;
 }
 
 } // namespace westrum

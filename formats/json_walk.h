@@ -86,6 +86,9 @@ private:
     FileFaults faults_;
 };
 
+/// Parses a file of ours: its size, depth, format and version are checked first.
+Result<Json, FileFaults> parsedFile(const QByteArray& bytes, std::string_view format, int newestVersion);
+
 /// Writes a reading under a key, if there is one.
 void putReading(Json& object, const char* key, const MaybeReading& reading);
 

@@ -71,6 +71,8 @@ Json asJson(const Purchase& p, const Job& job) {
              {"costMinor", p.cost ? Json(p.cost->minor) : Json()},
              {"boughtM2", tidy(p.boughtArea.value)},
              {"consumedM2", tidy(p.consumedArea.value)},
+             {"rackM2", tidy(p.rackArea.value)},
+             {"fromShelf", tidy(p.shelf)},
              {"laidM2", tidy(p.laidArea.value)},
              {"wasteOfBoughtM2", tidy(p.wasteOfBought().value)},
              {"wasteOfConsumedM2", tidy(p.wasteOfConsumed().value)},
@@ -195,6 +197,7 @@ const char* wordOf(TrimEnd end) {
     case TrimEnd::Butted: return "butted";
     case TrimEnd::Blocked: return "blocked";
     case TrimEnd::Scarfed: return "scarfed";
+    case TrimEnd::Angled: return "angled";
     }
     return "";
 }
@@ -291,6 +294,7 @@ QByteArray planAsJson(const Job& job, const Plan& plan) {
                       {"laidM2", tidy(plan.totals.laidArea.value)},
                       {"boughtM2", tidy(plan.totals.boughtArea.value)},
                       {"consumedM2", tidy(plan.totals.consumedArea.value)},
+                      {"rackM2", tidy(plan.totals.rackArea.value)},
                       {"chanceOfRunningShort", tidy(plan.totals.runShort)}};
     root["remarks"] = Json::array();
     for (const Remark& r : plan.remarks) root["remarks"].push_back(asJson(r, figures));
@@ -386,7 +390,7 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
     lines << QString() << PlanText::tr("To buy");
     for (const Purchase& p : plan.purchases) {
         lines << QStringLiteral("  %1  %2  %3")
-                     .arg(packsText(p, f), purchaseName(p, job.catalogue),
+                     .arg(packsText(p, f), purchaseName(p, job.catalogue, f),
                           p.cost ? f.money(*p.cost) : PlanText::tr("no price"));
     }
     for (const DeliveryPlan& d : plan.deliveries)

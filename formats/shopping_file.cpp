@@ -70,19 +70,6 @@ QString supplierOf(const Job& job, const Purchase& p) {
     return product ? QString::fromStdString(product->supplier) : QString();
 }
 
-/// What is measured out.
-QString amountText(Quantity quantity, double amount, const Figures& f) {
-    switch (quantity) {
-    case Quantity::Area: return f.area({amount});
-    case Quantity::Volume: return ShoppingFile::tr("%1 l").arg(f.number(amount, 2));
-    case Quantity::Mass: return f.mass({amount});
-    case Quantity::Length: return ShoppingFile::tr("%1 m").arg(f.number(amount, 2));
-    case Quantity::Piece:
-    case Quantity::Pack: break;
-    }
-    return f.number(amount, 0);
-}
-
 /// Off a roll.
 QString metres(Mm length, const Figures& f) { return ShoppingFile::tr("%1 m").arg(f.number(length.value / 1000, 2)); }
 
@@ -101,7 +88,7 @@ QString leftOverText(const Purchase& p, const Figures& f) {
         if (flat) largest += QStringLiteral(" × ") + f.length(p.offcutWidth);
         return p.offcuts == 1 ? largest : ShoppingFile::tr("%1, up to %2").arg(p.offcuts).arg(largest);
     }
-    const double left = p.amountPerPack * p.packs - p.amount;
+    const double left = p.amountLeft();
     if (p.serves) return left > 1e-9 ? measureText(*p.serves, left, f) : QStringLiteral("–");
     if (p.measuredOut()) return amountText(p.quantity, left, f);
     if (stockFormOf(p.family) == StockForm::Roll)
@@ -111,8 +98,9 @@ QString leftOverText(const Purchase& p, const Figures& f) {
     return itemsText(p.family, p.unitsLeft());
 }
 
-QString nameWithLot(const Purchase& p, const Catalogue& catalogue) {
-    const QString name = purchaseName(p, catalogue);
+QString nameWithLot(const Purchase& p, const Catalogue& catalogue, const Figures& f) {
+    QString name = purchaseName(p, catalogue, f);
+    if (p.shelf > 0) name = ShoppingFile::tr("%1, %2 of it from the shelf").arg(name, shelfText(p, f));
     return p.oneLot && p.packs > 1 ? ShoppingFile::tr("%1, of one lot").arg(name) : name;
 }
 
@@ -180,7 +168,7 @@ void writeList(lxw_workbook* book, const Formats& look, const Job& job, const Pl
         const Purchase& p = plan.purchases[i];
         list.next();
         list.text(supplierOf(job, p));
-        list.text(nameWithLot(p, job.catalogue));
+        list.text(nameWithLot(p, job.catalogue, f));
         list.text(packsText(p, f));
         list.text(neededText(p, f));
         list.text(leftOverText(p, f));
@@ -207,7 +195,7 @@ void writeList(lxw_workbook* book, const Formats& look, const Job& job, const Pl
 }
 
 /// What each surface bears of it.
-void writeShares(lxw_workbook* book, const Formats& look, const Job& job, const Plan& plan) {
+void writeShares(lxw_workbook* book, const Formats& look, const Job& job, const Plan& plan, const Figures& f) {
     const QString currency = QString::fromStdString(job.currency.name());
     Sheet shares(book, ShoppingFile::tr("By surface"));
     shares.widths({30, 42, 14, 14});
@@ -223,7 +211,7 @@ void writeShares(lxw_workbook* book, const Formats& look, const Job& job, const 
                 if (s.surface != c.surface) continue;
                 shares.next();
                 shares.text(name);
-                shares.text(purchaseName(p, job.catalogue));
+                shares.text(purchaseName(p, job.catalogue, f));
                 shares.money(s.cost, look.money);
                 shares.number(s.mass.value, look.whole);
             }
@@ -246,7 +234,7 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
     if (!book) return ShoppingFile::tr("%1 cannot be written.").arg(path);
     const Formats look = formatsOf(book, job.currency);
     writeList(book, look, job, plan, f);
-    writeShares(book, look, job, plan);
+    writeShares(book, look, job, plan, f);
     if (const lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
         return ShoppingFile::tr("%1 cannot be written: %2").arg(path, QString::fromUtf8(lxw_strerror(error)));
     QFile::remove(path);

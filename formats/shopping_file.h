@@ -16,7 +16,7 @@ QString saveShoppingXlsx(const QString& path, const Job& job, const Plan& plan, 
 /// What one purchase needs and what is left of it, in words.
 QString neededText(const Purchase& purchase, const Figures& figures);
 /// The purchase's name, and that it must be of one lot where that is so and there is more than one.
-QString nameWithLot(const Purchase& purchase, const Catalogue& catalogue);
+QString nameWithLot(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures = {});
 QString leftOverText(const Purchase& purchase, const Figures& figures);
 /// What of it is bought beyond the plan.
 QString spareText(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures);

@@ -7,6 +7,7 @@
 namespace westrum {
 namespace {
 
+constexpr double kLeastCornerDeg = 10, kMostCornerDeg = 350; ///< of a corner, by a bevel gauge
 constexpr FileWords<SurfaceKind, 23> kKinds{{{SurfaceKind::Floor, "floor"},
                                              {SurfaceKind::Ceiling, "ceiling"},
                                              {SurfaceKind::LeftWall, "left-wall"},
@@ -95,12 +96,7 @@ public:
         walk_.word(entry, path, "kind", kKinds, s_.kind);
         walk_.word(entry, path, "hand", kHands, s_.hand, false);
         // By a word where it is one of the kinds; whatever else stands there is a name of its own.
-        std::string area;
-        walk_.text(entry, path, "area", area, false);
-        walk_.text(entry, path, "areaName", s_.area.name, false);
-        for (const auto& [kind, word] : kAreas)
-            if (area == word) s_.area.kind = kind;
-        if (!area.empty() && s_.area.kind == AreaKind::Unsaid) s_.area = {AreaKind::Other, area};
+        readArea(walk_, entry, path, s_.area);
         double ghost = 0;
         if (walk_.number(entry, path, "ghostLengthMm", 1, kLongestSideMm, ghost, false)) s_.ghostLength = {ghost};
         if (walk_.number(entry, path, "ghostHeightMm", 1, kLongestSideMm, ghost, false)) s_.ghostHeight = {ghost};
@@ -109,6 +105,7 @@ public:
         s_.fromRear = walk_.reading(entry, path, "fromRear");
         s_.lean = walk_.reading(entry, path, "lean");
         walk_.flag(entry, path, "leansOut", s_.leansOut);
+        walk_.flag(entry, path, "before", s_.before);
         if (const Json* m = walk_.objectMember(entry, path, "measurement")) measurement(*m, path + ".measurement");
         walk_.each(
             entry, path, "openings", [&](const Json& e, const std::string& at) { opening(e, at); }, false, 100);
@@ -254,6 +251,8 @@ private:
         o.turnIn = walk_.reading(e, at, "turnIn");
         o.clear = walk_.reading(e, at, "clear");
         walk_.flag(e, at, "even", o.even);
+        o.lid = walk_.reading(e, at, "lid");
+        o.finger = walk_.reading(e, at, "finger");
         s_.openings.push_back(std::move(o));
     }
 
@@ -265,6 +264,11 @@ private:
         edge.allowance = walk_.reading(e, at, "allowance");
         edge.gapAtEnd = walk_.reading(e, at, "gapAtEnd");
         walk_.text(e, at, "trim", edge.trim, false);
+        walk_.flag(e, at, "factory", edge.factory);
+        for (const auto& [key, into] : {std::pair{"startDeg", &edge.startDeg}, {"endDeg", &edge.endDeg}}) {
+            double degrees = 0;
+            if (walk_.number(e, at, key, kLeastCornerDeg, kMostCornerDeg, degrees, false)) *into = degrees;
+        }
         s_.edges.push_back(std::move(edge));
     }
 
@@ -368,10 +372,30 @@ Json written(const Opening& o) {
     putReading(out, "turnIn", o.turnIn);
     putReading(out, "clear", o.clear);
     if (o.even) out["even"] = true;
+    putReading(out, "lid", o.lid);
+    putReading(out, "finger", o.finger);
     return out;
 }
 
 } // namespace
+
+void readArea(JsonWalk& walk, const Json& entry, const std::string& path, Area& into) {
+    std::string area;
+    walk.text(entry, path, "area", area, false);
+    walk.text(entry, path, "areaName", into.name, false);
+    for (const auto& [kind, word] : kAreas)
+        if (area == word) into.kind = kind;
+    if (!area.empty() && into.kind == AreaKind::Unsaid) into = {AreaKind::Other, area};
+}
+
+void putArea(Json& out, const Area& area) {
+    for (const auto& [kind, word] : kAreas)
+        if (area.kind == kind) out["area"] = word;
+    if (area.kind == AreaKind::Other)
+        out["area"] = area.name;
+    else if (!area.name.empty())
+        out["areaName"] = area.name;
+}
 
 Surface readSurface(JsonWalk& walk, const Json& entry, const std::string& path, std::set<std::string>& ids) {
     Surface s;
@@ -384,12 +408,7 @@ Surface readSurface(JsonWalk& walk, const Json& entry, const std::string& path, 
 Json written(const Surface& s) {
     Json out{{"id", s.id}, {"name", s.name}, {"kind", wordOf(kKinds, s.kind)}};
     if (s.hand != Hand::None) out["hand"] = wordOf(kHands, s.hand);
-    for (const auto& [kind, word] : kAreas)
-        if (s.area.kind == kind) out["area"] = word;
-    if (s.area.kind == AreaKind::Other)
-        out["area"] = s.area.name;
-    else if (!s.area.name.empty())
-        out["areaName"] = s.area.name;
+    putArea(out, s.area);
     out["ghostLengthMm"] = s.ghostLength.value;
     out["ghostHeightMm"] = s.ghostHeight.value;
     putReading(out, "heightRear", s.heightRear);
@@ -397,6 +416,7 @@ Json written(const Surface& s) {
     putReading(out, "fromRear", s.fromRear);
     putReading(out, "lean", s.lean);
     if (s.leansOut) out["leansOut"] = true;
+    if (s.before) out["before"] = true;
     out["measurement"] = written(s.measurement);
     const auto list = [&](const char* key, const auto& entries, const auto& write) {
         if (entries.empty()) return;
@@ -410,6 +430,9 @@ Json written(const Surface& s) {
         putReading(edge, "allowance", e.allowance);
         putReading(edge, "gapAtEnd", e.gapAtEnd);
         if (!e.trim.empty()) edge["trim"] = e.trim;
+        if (e.factory) edge["factory"] = true;
+        if (e.startDeg) edge["startDeg"] = *e.startDeg;
+        if (e.endDeg) edge["endDeg"] = *e.endDeg;
         return edge;
     });
     list("zones", s.zones, [](const Zone& z) {
@@ -442,6 +465,7 @@ Access readAccess(JsonWalk& walk, const Json& entry, const std::string& path) {
     a.loadLength = walk.reading(entry, path, "loadLength");
     a.loadWidth = walk.reading(entry, path, "loadWidth");
     a.loadHeight = walk.reading(entry, path, "loadHeight");
+    walk.flag(entry, path, "partToLoad", a.partToLoad);
     return a;
 }
 
@@ -459,6 +483,35 @@ Json written(const Access& a) {
     putReading(out, "loadLength", a.loadLength);
     putReading(out, "loadWidth", a.loadWidth);
     putReading(out, "loadHeight", a.loadHeight);
+    if (a.partToLoad) out["partToLoad"] = true;
+    return out;
+}
+
+BodyBefore readBefore(JsonWalk& walk, const Json& entry, const std::string& path) {
+    constexpr std::size_t kMostChecks = 50;
+    BodyBefore before;
+    walk.text(entry, path, "body", before.body);
+    walk.each(
+        entry, path, "checks",
+        [&](const Json& c, const std::string& at) {
+            BodyCheck check;
+            walk.text(c, at, "surface", check.surface);
+            walk.text(c, at, "key", check.key);
+            walk.number(c, at, "beforeMm", 0, 2 * kLongestSideMm, check.before.value);
+            check.taken = walk.reading(c, at, "taken");
+            before.checks.push_back(std::move(check));
+        },
+        false, kMostChecks);
+    return before;
+}
+
+Json written(const BodyBefore& before) {
+    Json out{{"body", before.body}, {"checks", Json::array()}};
+    for (const BodyCheck& c : before.checks) {
+        Json check{{"surface", c.surface}, {"key", c.key}, {"beforeMm", c.before.value}};
+        putReading(check, "taken", c.taken);
+        out["checks"].push_back(std::move(check));
+    }
     return out;
 }
 

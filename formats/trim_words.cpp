@@ -73,6 +73,7 @@ QString jointTitle(const TrimJoint& j) {
     case TrimEnd::Butted: return TrimWords::tr("butted, %1").arg(corner);
     case TrimEnd::Blocked: return TrimWords::tr("against a corner block, %1").arg(corner);
     case TrimEnd::Scarfed: return TrimWords::tr("scarf in the run");
+    case TrimEnd::Angled: return TrimWords::tr("at an angle of its own");
     }
     return {};
 }
@@ -96,6 +97,11 @@ QString jointText(const TrimJoint& j, const Figures& figures) {
         said << TrimWords::tr("Cut square; one of the two runs through, the other stops at its face.");
         break;
     case TrimEnd::Blocked: said << TrimWords::tr("Cut square; a corner block stands between the two."); break;
+    case TrimEnd::Angled:
+        said << TrimWords::tr("Set the saw to %1; it runs against what stands there.").arg(setting);
+        said << (j.planRad < std::numbers::pi / 2 ? TrimWords::tr("Its back stays longer.")
+                                                  : TrimWords::tr("Its front stays longer."));
+        break;
     case TrimEnd::Scarfed:
         said << TrimWords::tr("Saw both pieces at 45° on the flat and lay one over the other, glued.");
         said << (j.onSupport ? TrimWords::tr("It lies on a support.")

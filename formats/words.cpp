@@ -552,10 +552,43 @@ QString needText(Serves serves, double amount, const Figures& f) {
     return {};
 }
 
-QString purchaseName(const Purchase& purchase, const Catalogue& catalogue) {
+QString amountText(Quantity quantity, double amount, const Figures& f) {
+    switch (quantity) {
+    case Quantity::Area: return f.area({amount});
+    case Quantity::Volume: return Words::tr("%1 l").arg(f.number(amount, 2));
+    case Quantity::Mass: return f.mass({amount});
+    case Quantity::Length: return Words::tr("%1 m").arg(f.number(amount, 2));
+    case Quantity::Piece:
+    case Quantity::Pack: break;
+    }
+    return f.number(amount, 0);
+}
+
+namespace {
+
+/// What one of it holds, where an offer's size is bought.
+QString offeredText(const Purchase& p, const Figures& f) {
+    const bool measured =
+        p.quantity == Quantity::Volume || p.quantity == Quantity::Mass || p.quantity == Quantity::Length;
+    if (p.serves || !measured) return f.number(*p.offered, *p.offered == std::floor(*p.offered) ? 0 : 2);
+    return amountText(p.quantity, *p.offered, f);
+}
+
+} // namespace
+
+QString shelfText(const Purchase& p, const Figures& f) {
+    if (!(p.shelf > 0)) return {};
+    if (p.serves) return measureText(*p.serves, p.shelf, f);
+    if (p.measuredOut() || p.quantity == Quantity::Length) return amountText(p.quantity, p.shelf, f);
+    return itemsText(p.family, static_cast<int>(std::lround(p.shelf)));
+}
+
+QString purchaseName(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures) {
     const Product* product = catalogue.find(purchase.product);
     const QString name = product ? QString::fromStdString(product->name) : QString();
-    return purchase.size.empty() ? name : Words::tr("%1, %2").arg(name, QString::fromStdString(purchase.size));
+    if (purchase.size.empty()) return name;
+    return Words::tr("%1, %2").arg(name, purchase.offered ? offeredText(purchase, figures)
+                                                          : QString::fromStdString(purchase.size));
 }
 
 QString planksText(int planks) { return Words::tr("%n plank(s)", nullptr, planks); }

@@ -91,7 +91,11 @@ QString itemsText(const std::string& family, int items);
 /// "1 260 mm of zip", "84 staples": what a soft finish takes besides its cloth.
 QString sundryText(const Sundry& sundry, const Figures& figures);
 /// The product's name, with its size where it is sold in several.
-QString purchaseName(const Purchase& purchase, const Catalogue& catalogue);
+QString purchaseName(const Purchase& purchase, const Catalogue& catalogue, const Figures& figures = {});
+/// "2.5 l", "1.5 kg", "2 m2": so much of what is measured out.
+QString amountText(Quantity quantity, double amount, const Figures& figures);
+/// "1.5 packs", "0.5 containers", "2 rolls": so much of it comes off the shelf; empty: none does.
+QString shelfText(const Purchase& purchase, const Figures& figures);
 QString planksText(int planks);
 
 } // namespace westrum

@@ -113,6 +113,8 @@ QString unplacedText(const WorkProblem& problem, const WorkUnplaced& unplaced) {
     case WorkFault::NeverDry: return WorkWords::tr("%1 must be dry, and no dry time is left in this calendar.").arg(id);
     case WorkFault::NeverLight:
         return WorkWords::tr("%1 needs daylight, and none with what else it needs is left in this calendar.").arg(id);
+    case WorkFault::NeverOpen:
+        return WorkWords::tr("%1 needs others to be open, and no time that is left is within their hours.").arg(id);
     case WorkFault::NeverWarm:
         return WorkWords::tr("%1: no time that is left is within its temperatures. Heat the place, or wait for a "
                              "warmer month.")

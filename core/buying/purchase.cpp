@@ -139,6 +139,7 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     p.boughtMass = a.boughtMass * (p.packs / packs);
     p.consumedArea = a.consumedArea + b.consumedArea;
     p.laidArea = a.laidArea + b.laidArea;
+    p.rackArea = a.rackArea + b.rackArea;
     p.laidMass = a.laidMass + b.laidMass;
     p.spare = 0;
     p.offcuts = a.offcuts + b.offcuts;

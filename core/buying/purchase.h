@@ -7,6 +7,7 @@
 #include "core/takeoff/layer_takeoff.h"
 #include "core/units/money.h"
 
+#include <cmath>
 #include <optional>
 #include <span>
 #include <string>
@@ -28,7 +29,8 @@ struct PurchaseShare {
 struct Purchase {
     std::string product; ///< id
     std::string stock{}; ///< id of the entry of its stock list that is bought; empty: as the catalogue has it
-    std::string size;    ///< the name of this one, where the product is sold in several sizes
+    std::string size;    ///< tells this one from others where the product is sold in several sizes: part of its key
+    std::optional<double> offered{}; ///< what one holds, in litres, kg, m or pieces, where an offer's size is bought
     std::string family;
     std::string supplier{}; ///< from whom; empty: nobody said
     Quantity quantity{};    ///< in what it is reckoned: of small things, in the unit of what it serves
@@ -40,6 +42,7 @@ struct Purchase {
     // Areas of what is reckoned in area; 0 for what is not. Definitions: docs/formulae.md#areas
     M2 boughtArea;
     M2 consumedArea;                     ///< of units opened; off the roll
+    M2 rackArea{};                       ///< of offcuts in hand that are cut into besides
     M2 laidArea;                         ///< of the pieces as they lie, openings out
     Kg boughtMass;                       ///< as it is carried home
     Kg laidMass;                         ///< that stays in the van, once dry
@@ -48,6 +51,7 @@ struct Purchase {
     int spare{};                         ///< of the packs, items or steps of a roll: beyond what the plan takes
     double amount{};                     ///< of what is measured out: litres, kg, m2, or in the unit of what it serves
     double amountPerPack{};              ///< in one
+    double shelf{};                      ///< of the need: from packs in hand, in units, litres, kg, m2 or m
     int offcuts{};                       ///< of what is cut to size: worth keeping
     Mm offcutLength, offcutWidth;        ///< of the largest of them
     bool oneLot{};                       ///< all of it from one lot
@@ -57,7 +61,14 @@ struct Purchase {
     [[nodiscard]] bool measuredOut() const {
         return serves || quantity == Quantity::Area || quantity == Quantity::Volume || quantity == Quantity::Mass;
     }
-    [[nodiscard]] int unitsLeft() const { return packs * unitsPerPack - unitsNeeded; }
+    /// Bought, and in hand from other work.
+    [[nodiscard]] int unitsAtHand() const {
+        const bool counted = !measuredOut() && quantity != Quantity::Length;
+        return packs * unitsPerPack + (counted ? static_cast<int>(std::lround(shelf)) : 0);
+    }
+    [[nodiscard]] int unitsLeft() const { return unitsAtHand() - unitsNeeded; }
+    /// Of what is measured out.
+    [[nodiscard]] double amountLeft() const { return amountPerPack * packs + shelf - amount; }
     /// Stock bought minus laid area: what is paid for and not on the floor.
     [[nodiscard]] M2 wasteOfBought() const { return boughtArea - laidArea; }
     /// Stock consumed minus laid area: what cutting costs; whole planks left over are no waste here.

@@ -3,6 +3,7 @@
 #include "core/catalogue/stock.h"
 #include "core/cutting/leftovers.h"
 #include "core/geometry/polygon.h"
+#include "core/setout/set_out.h"
 #include "core/units/piece_name.h"
 
 #include <optional>
@@ -31,6 +32,7 @@ struct CutPiece {
         friend bool operator==(const Drill&, const Drill&) = default;
     };
     std::vector<Drill> drills{};
+    FactoryEdges wants{}; ///< sides that are to lie on the stock's own edges, in the frame of `shape`
     [[nodiscard]] double lengthMm() const { return boundsOf(shape).width(); }
     [[nodiscard]] double widthMm() const { return boundsOf(shape).height(); }
     friend bool operator==(const CutPiece&, const CutPiece&) = default;
@@ -60,6 +62,7 @@ struct LyingPiece {
     double rotationRad{}; ///< by which it is turned
     Region shape;         ///< as it lies
     bool pinned = false, cut = false;
+    FactoryEdges onEdge{}; ///< of the sides that it wants there: those that do lie on the stock's own edge
     friend bool operator==(const LyingPiece&, const LyingPiece&) = default;
 };
 

@@ -42,9 +42,12 @@ std::span<const Field> fixingRules(std::string_view family) {
     return found ? found->fixing : std::span<const Field>();
 }
 
-double hoursFor(std::string_view family, double areaM2, int pieces) {
+double hoursFor(std::string_view family, double areaM2, int pieces, const HourRates& own) {
     const Family* found = familyOf(family);
-    return found ? found->hours.perM2 * areaM2 + found->hours.perPiece * pieces : 0;
+    if (!found) return 0;
+    const auto mine = own.find(family);
+    const HourRate& rate = mine == own.end() ? found->hours : mine->second;
+    return rate.perM2 * areaM2 + rate.perPiece * pieces;
 }
 
 std::vector<Fixing> fixingsOf(NeedFacts& facts) {

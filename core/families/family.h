@@ -5,6 +5,7 @@
 #include "core/families/grips.h"
 #include "core/families/layer_plan.h"
 #include "core/fitting/steps.h"
+#include "core/record/work_settings.h"
 #include "core/setout/set_out.h"
 #include "core/shell/surface.h"
 #include "core/takeoff/needs.h"
@@ -15,12 +16,6 @@
 #include <vector>
 
 namespace westrum {
-
-/// Hours that laying takes a practised pair of hands, setting out and cutting included, drying not: so many a square
-/// metre, and for each piece. A first-timer takes about twice as long. Source: docs/formulae.md#hours
-struct HourRate {
-    double perM2 = 0, perPiece = 0;
-};
 
 /// What plan, screens and papers must know of how it lies, one fact each.
 struct Laid {
@@ -38,6 +33,7 @@ struct Laid {
     bool acrossSupports = false; ///< its rows run across what they are fixed to
     bool lampsOnRows = false;    ///< lamps in it fall onto the middle of a row
     bool centred = true;         ///< it is told how far it lies off its centre line
+    bool takesCoatLoose = false; ///< may be coated before it is fitted
     bool plainKeys = false;      ///< keys of its steps go without its name: it was there first, and ticks hang on them
     bool (*stuck)(const FieldValues& rules) = nullptr;         ///< lies on what is below it by glue alone
     bool (*gives)(const Product&) = nullptr;                   ///< under the hand: nothing can be stuck to it
@@ -136,7 +132,8 @@ const SetOutFamily* findFamily(std::string_view id);
 std::span<const Field> fixingRules(std::string_view family);
 
 /// Hours that a layer takes. @param areaM2  that it covers  @param pieces  of a set-out; 0: it is not set out
-double hoursFor(std::string_view family, double areaM2, int pieces);
+/// @param own  rates of the person, by family
+double hoursFor(std::string_view family, double areaM2, int pieces, const HourRates& own = {});
 
 /// The fixings of a layer, each at its place. @param facts  told how many found none
 std::vector<Fixing> fixingsOf(NeedFacts& facts);
@@ -147,6 +144,7 @@ std::vector<Need> needsOf(NeedFacts facts);
 
 /// The steps of a surface, layer by layer from the metal inwards; what must be in before anything hides it stands
 /// before the first layer that covers.
-std::vector<FitStep> fitSteps(FitFacts facts);
+/// @param own  the person's rates: the steps of a layer share its hours
+std::vector<FitStep> fitSteps(FitFacts facts, const HourRates& own = {});
 
 } // namespace westrum

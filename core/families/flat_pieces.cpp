@@ -30,6 +30,13 @@ void addPanels(const Product& product, const std::string& surface, const std::st
         for (const Fixing& f : plan.fixings)
             if (const Mm hole = drillFor(f); f.piece == static_cast<int>(i) && hole.value > 0)
                 wanted.drills.push_back({setOut.grainAcross ? Point{f.place.at.y, f.place.at.x} : f.place.at, hole});
+        for (const KeptLid& l : setOut.lids)
+            if (l.piece == static_cast<int>(i))
+                for (Ring& line : outlineMarks(setOut.grainAcross ? transposed(l.lid.shape) : l.lid.shape))
+                    wanted.marks.push_back(std::move(line));
+        // Turned over its diagonal, left is below.
+        const FactoryEdges& w = piece.wants;
+        wanted.wants = setOut.grainAcross ? FactoryEdges{w.near, w.far, w.left, w.right} : w;
         toOrigin(wanted);
         wanted.mayTurn = !sheetOf(product).grain;
         found.pieces.push_back(std::move(wanted));

@@ -24,7 +24,9 @@ constexpr std::array kRemarks{
     RemarkKind::PanelPastDoor,   RemarkKind::PanelTooLarge,         RemarkKind::SolidMoves,
     RemarkKind::SpanTooWide,     RemarkKind::EdgeOverhangs,         RemarkKind::PanelsUnsupported,
     RemarkKind::PanelSlivers,    RemarkKind::CentreOpeningsMissing, RemarkKind::EdgeBelowThird,
-    RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap,  RemarkKind::TooManyPieces};
+    RemarkKind::GapBelowProduct, RemarkKind::NothingLeftInsideGap,  RemarkKind::TooManyPieces,
+    RemarkKind::PanelPastLoad,   RemarkKind::LidInPieces,           RemarkKind::LidUnderKerf,
+    RemarkKind::FingerTooLarge};
 
 /// Whether a cover strip lies over a place: it is no further from a joint than the edge's line of fixings.
 bool underStrip(Point p, const SetOut& setOut, double reach) {
@@ -89,6 +91,7 @@ Family sheetFamily() {
             .fixing = kFixing,
             .laid = {.wrapped = true,
                      .lotShows = true,
+                     .takesCoatLoose = true,
                      .jointsCovered =
                          [](const FieldValues& rules) { return panelRulesOf(rules).joint == PanelJoint::Strip; }},
             .drawn = {.style = "panel", .lettering = Lettering::Panel, .grainLeads = true},

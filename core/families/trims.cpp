@@ -1,6 +1,7 @@
 #include "core/families/trims.h"
 
 #include "core/geometry/boolean.h"
+#include "core/takeoff/needs.h"
 
 namespace westrum {
 namespace {
@@ -28,6 +29,8 @@ void addTrims(const Product& product, const TrimPlan& trims, WantedPieces& found
             };
             slant(piece.start, false);
             slant(piece.end, true);
+            for (const Point& d : piece.drills)
+                wanted.drills.push_back({{d.x, trim.width.value / 2 + d.y}, drillFor({.by = FixedWith::Screws})});
             found.pieces.push_back(std::move(wanted));
         }
     }

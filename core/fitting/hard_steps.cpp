@@ -7,6 +7,10 @@
 #include <algorithm>
 
 namespace westrum {
+bool isFitting(OpeningKind kind) {
+    return kind == OpeningKind::Lamp || kind == OpeningKind::Socket || kind == OpeningKind::RoofVent;
+}
+
 namespace {
 
 constexpr double kTileSetHours = 24;
@@ -27,7 +31,8 @@ void boardSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
     const SetOut& s = *layer.setOut;
     steps.push_back({.key = "rest",
                      .kind = StepKind::RestTimber,
-                     .facts = {{"product", layer.product->name}, {"boards", std::int64_t{s.figures.stock}}}});
+                     .facts = {{"product", layer.product->name}, {"boards", std::int64_t{s.figures.stock}}},
+                     .wait = Wait{WaitKind::Rest, kAcclimatiseHours}});
     const double first = s.rows.front().low;
     steps.push_back({.key = "line",
                      .kind = StepKind::SnapLine,
@@ -56,14 +61,34 @@ void boardSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitS
 
 void panelSteps(const FitFacts& facts, const LayerFacts& layer, std::vector<FitStep>& steps) {
     const SetOut& s = *layer.setOut;
+    const auto pieces = static_cast<std::int64_t>(s.pieces.size());
+    steps.push_back({.key = "template", .kind = StepKind::MakeTemplate, .facts = {{"count", pieces}}});
     steps.push_back({.key = "cut",
                      .kind = StepKind::CutPanels,
-                     .facts = {{"product", layer.product->name}, {"count", static_cast<std::int64_t>(s.pieces.size())}},
+                     .facts = {{"product", layer.product->name}, {"count", pieces}},
                      .caution = Caution::SawAndDust});
     steps.push_back({.key = "dry-fit",
                      .kind = StepKind::DryFitPanels,
-                     .facts = {},
+                     .facts = {{"count", pieces}},
                      .caution = facts.overhead ? Caution::Overhead : Caution::DrillIntoBody});
+    // Once it is up, or stuck, nothing can be drilled from behind any more.
+    std::int64_t holes = 0;
+    for (const OpeningName& o : facts.openings)
+        if (isFitting(o.kind) && o.treatment == Treatment::CutBefore) holes += o.count;
+    if (holes > 0 || !s.lids.empty()) {
+        FitStep step{.key = "openings",
+                     .kind = StepKind::CutOpenings,
+                     .facts = {{"count", holes}},
+                     .caution = Caution::SawAndDust};
+        for (const KeptLid& l : s.lids) { // the facts of each lid stand together, in this order
+            step.facts.emplace_back("lid", l.name);
+            step.facts.emplace_back("length", l.lid.length);
+            step.facts.emplace_back("width", l.lid.width);
+            step.facts.emplace_back("gap", l.lid.gap);
+            step.facts.emplace_back("finger", l.lid.finger.value_or(Mm{}));
+        }
+        steps.push_back(std::move(step));
+    }
     for (std::size_t i = 0; i < s.pieces.size(); ++i) {
         const Piece& p = s.pieces[i];
         // What holds it is said by its fixings, each at its place.

@@ -1,4 +1,5 @@
 #include "core/catalogue/stock.h"
+#include "core/fitting/efforts.h"
 #include "core/fitting/steps.h"
 #include "core/setout/cushion.h"
 #include "core/setout/lining.h"
@@ -143,7 +144,8 @@ void clothSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>& 
 }
 
 void trimSteps(const TrimPlan& trims, const std::string& surface, std::span<const Product> products,
-               std::vector<FitStep>& steps) {
+               const OwnEfforts& efforts, std::vector<FitStep>& steps) {
+    const std::size_t before = steps.size();
     for (const Product& product : products) {
         std::int64_t pieces = 0, mitred = 0, coped = 0;
         Mm length;
@@ -173,8 +175,13 @@ void trimSteps(const TrimPlan& trims, const std::string& surface, std::span<cons
                                    {"coped", coped}},
                          .caution = bead   ? Caution::Solvents
                                     : soft ? Caution::SharpBlades
-                                           : Caution::SawAndDust});
+                                           : Caution::SawAndDust,
+                         .wait = bead ? std::optional(Wait{WaitKind::Cure, kBondHours}) : std::nullopt});
     }
+    const std::span own = std::span(steps).subspan(before);
+    // Sealant runs along what is there already.
+    std::stable_partition(own.begin(), own.end(), [](const FitStep& s) { return s.kind != StepKind::RunBead; });
+    giveEfforts(own, {.efforts = efforts}, {});
 }
 
 } // namespace westrum

@@ -3,6 +3,7 @@
 #include "core/buying/purchase.h"
 #include "core/catalogue/family.h"
 #include "core/catalogue/product.h"
+#include "core/fitting/step_kind.h"
 #include "core/setout/edge_trims.h"
 #include "core/setout/set_out.h"
 #include "core/takeoff/layer_takeoff.h"
@@ -16,76 +17,6 @@
 #include <vector>
 
 namespace westrum {
-
-/// What a step is about. Its sentence is put together at the edge from kind, facts and wait.
-enum class StepKind {
-    CheckDelivery, ///< {packs}
-    Acclimatise,   ///< {restLow} {restHigh} {layLow} {layHigh}
-    CheckBase,     ///< {gap}
-    LayUnderlay,   ///< {strips} {total} {along}
-    FirstRow,      ///< {row} {width} {ripped}
-    Row,           ///< {row}
-    LastRow,       ///< {row} {width}
-    Trims,         ///< {length} {gap}
-    // Before anything is covered.
-    CablesTested,
-    PipesTested,
-    BackingIn,
-    SupportsRecorded, ///< {count}
-    BarrierTaped,
-    TailsThrough, ///< {count} openings that are covered first
-    // Layers below a finish.
-    LayBarrier,     ///< {product} {strips} {total} {lap}
-    FitInsulation,  ///< {product} {area} {between}
-    FixBattens,     ///< {product} {count} {total}
-    SpreadAdhesive, ///< {product} {amount} {minutes} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
-    Coat,           ///< {product} {coats} {amount}
-    // Boards.
-    RestTimber,   ///< {product} {boards}
-    SnapLine,     ///< {at} from the first edge to the first joint
-    FirstBoard,   ///< {row} {width} {ripStart} {ripEnd}
-    BoardRow,     ///< {row} {ripStart} {ripEnd}
-    LastBoard,    ///< {row} {ripStart} {ripEnd}
-    RoutOpenings, ///< {count}
-    CarryHatch,   ///< {opening}
-    // Panels.
-    CutPanels, ///< {product} {count}
-    DryFitPanels,
-    FixPanel,    ///< {panel} {length} {width} {removable} {held} {edge} {field} {count} {drilled}; held: FixedWith
-    CloseJoints, ///< {count} {total} {style}
-    // Tiles.
-    CheckBacking,
-    TileLines,  ///< {first} {column}
-    LayTiles,   ///< {whole}
-    CutTiles,   ///< {cut} {tiles}
-    GroutTiles, ///< {amount}
-    PeelTiles,  ///< {whole}
-    // Linings off the roll.
-    RestVinyl,  ///< {degrees}
-    CutLinings, ///< {product} {count}
-    CleanFace,
-    CleanGlass,
-    StickLining, ///< {count} {share} by which it is cut smaller
-    LayVinyl,    ///< {count}
-    CloseSeams,  ///< {count} {total} {lap} {lapped}
-    TurnUpstand, ///< {height}
-    TrimLining,  ///< {allowance} {turnIn}
-    WrapPanels,  ///< {count} {turn}
-    ClipPanels,  ///< {clips} {apart}; for each side {panel} {side} {first} {spacing} {count}
-    LayFilm,     ///< {count}
-    // Upholstery.
-    CutFoam,      ///< {count} {glue}
-    CutCloth,     ///< {product} {count}
-    SewZip,       ///< {length}
-    SewPiping,    ///< {length} {strips}
-    SewCushions,  ///< {cushions} {seam} {thread}
-    FillCushions, ///< {ease}
-    StapleCover,  ///< {staples} {turn}
-    // Edges.
-    FitTrim,   ///< {product} {pieces} {length} {mitred} {coped}
-    FitEdging, ///< {product} {length}
-    RunBead,   ///< {product} {length}
-};
 
 enum class Caution {
     SawAndDust,
@@ -114,6 +45,32 @@ struct Wait {
     friend bool operator==(const Wait&, const Wait&) = default;
 };
 
+/// Where a step is done.
+enum class WorkPlace {
+    Van,
+    Yard,     ///< beside it, under the sky
+    Workshop, ///< at a table under some roof
+    Shop
+};
+
+/// What a step takes, in practised hands.
+struct StepEffort {
+    double minutes{};
+    double firstMore{}; ///< on top, where it is the first of its kind in a job
+    int hands = 1;
+    WorkPlace place = WorkPlace::Van;
+    bool prepares = false;           ///< is done before what must be in is looked at, and before anything is opened
+    bool opens = false;              ///< something with an open time: what it lays follows at once
+    bool follows = false;            ///< goes on with what was opened, while it is fresh
+    bool covers = false;             ///< what lies behind is gone for good
+    bool split = true;               ///< may be interrupted
+    bool dry = false, light = false; ///< what it needs of the day
+    bool open = false;               ///< others must be open for it
+    std::optional<double> minC, maxC;
+    std::optional<int> fumes; ///< nobody else inside, and for so many minutes after
+    friend bool operator==(const StepEffort&, const StepEffort&) = default;
+};
+
 /// One step of the fitting, in order.
 struct FitStep {
     std::string key; ///< stays the same while the step means the same: ticks hang on it
@@ -123,6 +80,7 @@ struct FitStep {
     std::optional<Caution> caution;
     int layer = -1; ///< of the build-up
     std::optional<Wait> wait{};
+    StepEffort effort{};
     friend bool operator==(const FitStep&, const FitStep&) = default;
 };
 
@@ -145,13 +103,18 @@ struct LayerFacts {
     std::span<const Field> fixing{}; ///< filled in by fitSteps(), as is what follows
     LayerRole role{};
     bool floats{}; ///< laid loose on the base
+    M2 area{};     ///< that it covers
 };
 
 struct OpeningName {
     std::string name;
     OpeningKind kind{};
     Treatment treatment{};
+    int count = 1;
 };
+
+/// Something is screwed into it once the face is finished: a lamp, a socket, a vent's trim.
+bool isFitting(OpeningKind kind);
 
 /// All that the steps of a surface depend on.
 struct FitFacts {
@@ -161,8 +124,10 @@ struct FitFacts {
     int supports{};
     bool wiring{};
     bool overhead{};
-    bool lies{};    ///< rather than stands
-    bool airbags{}; ///< pillars, headliner, cab: where they may be
+    bool lies{};       ///< rather than stands
+    bool airbags{};    ///< pillars, headliner, cab: where they may be
+    bool coatsFirst{}; ///< boards and panels are coated before they are fitted
+    OwnEfforts efforts{};
 };
 
 /// How a family is fitted: each appends its steps. For Family::steps.
@@ -186,6 +151,6 @@ void coatingSteps(const FitFacts&, const LayerFacts&, std::vector<FitStep>&);
 
 /// What closes the edges that a surface owns, a step for each trim. @param products  of the family "trim"
 void trimSteps(const TrimPlan& trims, const std::string& surface, std::span<const Product> products,
-               std::vector<FitStep>& steps);
+               const OwnEfforts& efforts, std::vector<FitStep>& steps);
 
 } // namespace westrum

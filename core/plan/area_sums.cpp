@@ -26,7 +26,7 @@ std::vector<AreaSum> sumsByArea(const Job& job, const Plan& plan, const std::vec
         AreaSum& sum = sumOf(s.area);
         ++sum.surfaces;
         for (const LayerPlan& l : planned->layers)
-            sum.hours += hoursFor(l.family, l.area.value, static_cast<int>(l.setOut.pieces.size()));
+            sum.hours += hoursFor(l.family, l.area.value, static_cast<int>(l.setOut.pieces.size()), job.work.hours);
     }
     for (const SurfaceCost& c : surfaces) {
         const Surface* s = job.surface(c.surface);

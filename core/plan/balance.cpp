@@ -10,13 +10,18 @@ namespace {
 /// Kg of a surface whose steps are ticked: all of it once all are, before that layer by layer.
 double fittedOf(const SurfacePlan& s, const FitLog& log, double all) {
     if (s.steps.empty()) return 0;
-    const auto done = [&](const FitStep& step) { return log.done.contains(step.key); };
+    // What only makes ready puts nothing into the van.
+    const auto done = [&](const FitStep& step) {
+        return step.effort.prepares || step.kind == StepKind::FitFittings || log.done.contains(step.key);
+    };
+    if (std::none_of(s.steps.begin(), s.steps.end(), [&](const FitStep& x) { return log.done.contains(x.key); }))
+        return 0;
     if (std::all_of(s.steps.begin(), s.steps.end(), done)) return all;
     double kg = 0;
     for (std::size_t k = 0; k < s.layers.size(); ++k) {
         int steps = 0, ticked = 0;
         for (const FitStep& step : s.steps) {
-            if (step.layer != static_cast<int>(k)) continue;
+            if (step.layer != static_cast<int>(k) || step.effort.prepares) continue;
             ++steps;
             ticked += done(step) ? 1 : 0;
         }

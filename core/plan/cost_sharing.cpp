@@ -65,8 +65,8 @@ private:
     void fromCut(const ProductCut& cut, const Purchase& p, Ledger& ledger) const {
         const bool bars = cut.form == StockForm::Lengths;
         for (const CutItem& item : cut.items) {
-            const bool mine = p.packs == 0 ? item.rack // all of it comes off the rack
-                                           : !item.rack && item.stock == p.stock;
+            const bool mine = p.packs == 0 && p.shelf <= 0 ? item.rack // all of it comes off the rack
+                                                           : !item.rack && item.stock == p.stock;
             if (!mine) continue;
             SharedUnit unit{item.lengthMm * item.widthMm / 1e6, {}};
             for (const LyingPiece& l : item.pieces) {

@@ -35,6 +35,8 @@ struct StockEntry {
     Region shape; ///< of an offcut that is no rectangle
     std::optional<Money> price;
     std::optional<int> count; ///< none: any number can be bought
+    std::string book{};       ///< of an offcut that is in the workshop's book: its number there
+    std::string lot{}, stands{};
     friend bool operator==(const StockEntry&, const StockEntry&) = default;
 };
 

@@ -15,6 +15,7 @@ bool choosesLengths(const Job& job, const std::string& product) {
 void readSurfaces(const Job& job, Job& read) {
     read.surfaces = job.surfaces;
     read.archBoxes = job.archBoxes;
+    read.areaTrims = job.areaTrims;
     read.clearances = job.clearances;
     read.datum = job.datum;
     read.access = job.access;
@@ -22,6 +23,10 @@ void readSurfaces(const Job& job, Job& read) {
     read.spreadM2PerMinute = job.spreadM2PerMinute;
     read.closeM2PerMinute = job.closeM2PerMinute;
     read.consumables = job.consumables;
+    read.work.hours = job.work.hours;
+    read.work.efforts = job.work.efforts;
+    if (const auto way = job.work.rules.find(WorkRule::CoatsBeforeFitting); way != job.work.rules.end())
+        read.work.rules.insert(*way);
     read.catalogue = job.catalogue;
     for (const auto& [surface, options] : job.finishes) {
         FinishOptions chosen;
@@ -56,6 +61,7 @@ void readPrices(const Job& job, Job& read) {
     read.currency = job.currency;
     read.prices = job.prices;
     read.spares = job.spares;
+    read.shelf = job.shelf;
     read.spoilChance = job.spoilChance;
 }
 
@@ -95,6 +101,8 @@ OddsInput oddsInput(const Job& job) {
     in.read.currency = job.currency;
     in.read.seed = job.seed;
     in.read.spoilChance = job.spoilChance;
+    in.read.work.efforts.clear(); // they change no amount
+    in.read.work.readingErrorMm = job.work.readingErrorMm;
     return in;
 }
 

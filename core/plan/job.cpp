@@ -96,10 +96,10 @@ void dropLayer(Finish& finish, const Catalogue& catalogue, LayerRole role) {
     if (at >= 0) finish.layers.erase(finish.layers.begin() + at);
 }
 
-Job newJob(const std::string& name, Catalogue catalogue, Currency currency) {
+Job newJob(const std::string& name, const std::string& floorName, Catalogue catalogue, Currency currency) {
     Surface floor;
     floor.id = "floor";
-    floor.name = "Floor";
+    floor.name = floorName;
     floor.ghostLength = {3600};
     floor.ghostHeight = {1780};
     return newVanJob(name, std::move(catalogue), currency, {std::move(floor)});

@@ -6,8 +6,12 @@
 #include "core/catalogue/product.h"
 #include "core/plan/cut_list.h"
 #include "core/record/fit_log.h"
+#include "core/record/record.h"
+#include "core/record/work_settings.h"
+#include "core/setout/edge_meeting.h"
 #include "core/shell/access.h"
 #include "core/shell/arch_box.h"
+#include "core/shell/body_check.h"
 #include "core/shell/surface.h"
 #include "core/shell/van_mass.h"
 #include "core/units/parse.h"
@@ -38,6 +42,7 @@ struct Job {
     bool consumables = true;              ///< discs, masking tape and blades are counted and bought
     std::vector<Surface> surfaces;
     std::vector<ArchBox> archBoxes;
+    std::vector<AreaTrim> areaTrims;      ///< by area of the van, in place of the rule table
     std::map<OpeningKind, Mm> clearances; ///< of openings from edges, joints and each other, if not as usual
     Datum datum;
     Access access;
@@ -47,7 +52,12 @@ struct Job {
     std::map<std::string, FinishOptions> finishes; ///< by surface id
     std::map<std::string, FitLog> logs;            ///< by surface id
     std::map<std::string, CutList> cutLists;       ///< by product id
+    std::vector<ShelfPack> shelf;                  ///< used before anything is bought
+    WorkSettings work;
+    Record record; ///< what happened
     Catalogue catalogue;
+    std::string bookId{}; ///< under which the workshop's book knows it, once it does
+    BodyBefore before{};  ///< the earlier body that its shapes were taken from
 
     [[nodiscard]] const Surface* surface(std::string_view id) const;
     [[nodiscard]] Surface* surface(std::string_view id);
@@ -72,7 +82,8 @@ void putLayer(Finish& finish, const Catalogue& catalogue, const Product& product
 void dropLayer(Finish& finish, const Catalogue& catalogue, LayerRole role);
 
 /// A job with one unmeasured floor and the given catalogue; its finish is the first plank and the first underlay.
-Job newJob(const std::string& name, Catalogue catalogue, Currency currency);
+/// @param floorName  as the floor is called
+Job newJob(const std::string& name, const std::string& floorName, Catalogue catalogue, Currency currency);
 
 /// A job with all usual surfaces of a body, unmeasured; floors start with the first plank and underlay.
 Job newVanJob(const std::string& name, Catalogue catalogue, Currency currency, std::vector<Surface> surfaces);

@@ -73,9 +73,16 @@ SurfaceContext contextOf(const Job& job, const Surface& surface, const MeasuredO
     c.datum = datumLevelOn(surface, measured, job.datum, floor);
     c.widestThroughDoor = passage.widestPanel;
     c.door = passage.door;
+    if (job.access.partToLoad) {
+        c.loadLength = passage.loadLength;
+        c.loadWidth = passage.loadWidth;
+    }
     c.spread = job.spreadM2PerMinute;
     c.close = job.closeM2PerMinute;
     c.clearances = job.clearances;
+    c.coatsFirst = job.work.way(WorkRule::CoatsBeforeFitting) == RuleWay::Usual;
+    c.hours = job.work.hours;
+    c.efforts = job.work.efforts;
     for (const Product& p : job.catalogue.products) {
         const Family* family = familyOf(p.family);
         if (!family || !isSound(p)) continue;
@@ -99,8 +106,8 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     r.supports = shape.supports;
     for (std::size_t i = 0; i < measured.sides.size(); ++i) {
         const Edge edge = surface.edge(static_cast<int>(i));
-        r.sides.push_back(
-            {measured.sides[i], edge.kind, edge.allowance ? std::optional(edge.allowance->length) : std::nullopt});
+        r.sides.push_back({measured.sides[i], edge.kind,
+                           edge.allowance ? std::optional(edge.allowance->length) : std::nullopt, edge.factory});
     }
     r.openings = openingFacts(surface, shape);
     for (const PlacedZone& z : shape.zones) {
@@ -112,6 +119,8 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
     r.visibleCentreY = shape.visibleCentreY;
     r.datum = context.datum;
     r.widestThroughDoor = context.widestThroughDoor;
+    r.loadLength = context.loadLength;
+    r.loadWidth = context.loadWidth;
     r.door = context.door;
     r.runsOnFrom = context.runsOnFrom;
     r.bendRadius = measured.leastRadius;
@@ -196,7 +205,8 @@ std::vector<OpeningFact> openingFacts(const Surface& surface, const SurfaceShape
                          .treatment = opening.treatment,
                          .name = opening.name,
                          .edge = opening.edge,
-                         .turnIn = opening.turnIn ? std::optional(opening.turnIn->length) : std::nullopt});
+                         .turnIn = opening.turnIn ? std::optional(opening.turnIn->length) : std::nullopt,
+                         .lid = lidOf(opening, o)});
     }
     return facts;
 }

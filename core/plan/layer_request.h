@@ -17,12 +17,16 @@ struct SurfaceContext {
     std::vector<std::vector<StockLength>> lengths; ///< in which they are sold, or stand on the rack
     std::optional<DatumLine> datum;                ///< even where it passes above or below the surface
     std::optional<Mm> widestThroughDoor;
+    std::optional<Mm> loadLength{}, loadWidth{}; ///< where panels are to lie in the car
     std::string door;
     double spread = 0, close = 0;     ///< the person's speed with adhesive
     std::optional<double> runsOnFrom; ///< finish of a neighbour
     double care = 1;                  ///< of the searches, this share
     std::vector<Mm> packers{};        ///< thicknesses that the catalogue has
     std::map<OpeningKind, Mm> clearances{};
+    bool coatsFirst = true; ///< boards and panels are coated before they are fitted
+    HourRates hours{};      ///< the person's own
+    OwnEfforts efforts{};
     /// First products of the catalogue that serve a purpose, by id, to be offered; empty: none.
     struct AtHand {
         std::string sheet, barrier, waterproof;

@@ -106,9 +106,9 @@ void fillBought(const Job& job, const PurchaseStage& bought, std::span<const Pro
         if (p.product != odds.product) continue;
         odds.perPack = p.measuredOut() ? p.amountPerPack
                        : p.quantity == Quantity::Length
-                           ? (p.lengthNeeded + p.lengthLeft).value / 1000 / std::max(1, p.packs)
+                           ? ((p.lengthNeeded + p.lengthLeft).value / 1000 - p.shelf) / std::max(1, p.packs)
                            : static_cast<double>(std::max(1, p.unitsPerPack));
-        odds.have += odds.perPack * p.packs;
+        odds.have += odds.perPack * p.packs + p.shelf;
     }
 }
 
@@ -152,6 +152,13 @@ OddsQuestion oddsQuestion(const Job& job, const PurchaseStage& bought, std::span
         q.products.push_back(std::move(searched));
     }
     return q;
+}
+
+Mishaps mishapsOf(const Job& job) {
+    Mishaps m;
+    m.curveMm *= job.work.readingErrorMm / m.flatMm;
+    m.flatMm = job.work.readingErrorMm;
+    return m;
 }
 
 std::vector<ProductOdds> oddsOf(const OddsQuestion& question, const Mishaps& mishaps, int threads,

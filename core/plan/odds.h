@@ -23,6 +23,9 @@ struct Mishaps {
     double lost = 0.03;     ///< of small things dropped or bent, as a share
 };
 
+/// Those of a job: its readings are off as this tape in these hands is, along a curve more so in the same proportion.
+Mishaps mishapsOf(const Job& job);
+
 /// How often one product was needed in what amount.
 struct ProductOdds {
     std::string product; ///< id

@@ -2,6 +2,7 @@
 
 #include "core/buying/buying_plan.h"
 #include "core/families/family.h"
+#include "core/plan/shelf.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,20 +13,6 @@ namespace {
 
 constexpr double kMmPerM = 1000;
 
-/// What a purchase needs, and what is in one of it as the catalogue has it, in the same measure.
-struct Sought {
-    double need{}, own{};
-    bool metres{}; ///< sold off the roll: one option for all of it
-};
-Sought soughtOf(const Purchase& p) {
-    if (stockFormOf(p.family) == StockForm::Roll) return {p.lengthNeeded.value / kMmPerM, 1, true};
-    if (p.measuredOut()) return {p.amount, p.amountPerPack, false};
-    if (p.quantity == Quantity::Length)
-        return {p.lengthNeeded.value / kMmPerM, (p.lengthNeeded + p.lengthLeft).value / kMmPerM / std::max(1, p.packs),
-                false};
-    return {static_cast<double>(p.unitsNeeded), static_cast<double>(std::max(1, p.unitsPerPack)), false};
-}
-
 /// A purchase as one option has it.
 struct Chosen {
     double size{};
@@ -35,8 +22,8 @@ struct Chosen {
     bool own{};
 };
 
-/// "2.5 l": what tells a line from that of another size.
-std::string sizeName(const Purchase& p, double size) {
+/// "2.5 l": what tells a line from that of another size, in every language and as job files have it.
+std::string sizeKey(const Purchase& p, double size) {
     char text[32];
     std::snprintf(text, sizeof text, "%.6g", size);
     std::string name = text;
@@ -55,31 +42,37 @@ Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double
         p.cost = Money{std::llround(static_cast<double>(c.price.minor) * m.need), c.price.currency};
         return p;
     }
-    if (std::abs(c.size - m.own) > 1e-9) p.size = sizeName(p, c.size);
-    const double before = std::max(1e-9, m.own * p.packs), now = c.size * c.count;
+    if (std::abs(c.size - m.own) > 1e-9) {
+        p.size = sizeKey(p, c.size);
+        p.offered = c.size;
+    }
+    const double shelf = p.shelf, before = std::max(1e-9, m.own * p.packs), now = c.size * c.count;
     p.packs = c.count;
     p.cost = c.price * c.count;
     p.boughtArea = p.boughtArea * (now / before);
     p.boughtMass = p.boughtMass * (now / before);
     // Each line serves what it can of the need; what stays in the van is weighed with the first.
-    const double serves = std::min(rest, now), share = m.need > 0 ? serves / m.need : 0;
+    const double serves = std::min(rest, now);
     rest -= serves;
+    if (!first) p.shelf = 0;
+    const double all = m.need + shelf, share = all > 0 ? (serves + p.shelf) / all : 0;
     if (p.measuredOut()) {
         p.amountPerPack = c.size;
         p.unitsNeeded = c.count;
-        p.amount = serves;
+        p.amount = serves + p.shelf;
     } else if (p.quantity == Quantity::Length) {
         p.unitsNeeded = c.count;
-        p.lengthNeeded = Mm{serves * kMmPerM};
-        p.lengthLeft = Mm{now * kMmPerM} - p.lengthNeeded;
+        p.lengthNeeded = Mm{(serves + p.shelf) * kMmPerM};
+        p.lengthLeft = Mm{(now + p.shelf) * kMmPerM} - p.lengthNeeded;
     } else {
         p.unitsPerPack = static_cast<int>(std::lround(c.size));
-        p.unitsNeeded = static_cast<int>(std::lround(serves));
+        p.unitsNeeded = static_cast<int>(std::lround(serves + p.shelf));
     }
     p.laidArea = p.laidArea * share;
     p.consumedArea = p.consumedArea * share;
     if (!first) {
         p.laidMass = {};
+        p.rackArea = {};
         p.offcuts = 0;
     }
     return p;

@@ -21,7 +21,7 @@ OptionFigures figuresOf(const Job& job, const Plan& plan, const SurfacePlan& s, 
     OptionFigures f;
     f.thickness = s.stack.total;
     for (const LayerPlan& l : s.layers) {
-        f.hours += hoursFor(l.family, l.area.value, static_cast<int>(l.setOut.pieces.size()));
+        f.hours += hoursFor(l.family, l.area.value, static_cast<int>(l.setOut.pieces.size()), job.work.hours);
     }
     for (const Purchase& p : plan.purchases)
         for (const PurchaseShare& share : p.shares)

@@ -79,6 +79,7 @@ struct Totals {
     M2 laidArea;
     M2 boughtArea; ///< of finishes; what lies below them has its own line
     M2 consumedArea;
+    M2 rackArea{};       ///< of offcuts in hand that are cut into besides
     double runShort = 0; ///< chance that the finish bought does not suffice, the worst over all products
     friend bool operator==(const Totals&, const Totals&) = default;
 };

@@ -312,7 +312,8 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
         for (std::size_t s = 0; s < stock_.size(); ++s)
             problem.stock.push_back({stock_[s].lengthMm, stock_[s].widthMm, price[s], stock_[s].count});
         kinds = this->kinds([](const CutPiece& a, const CutPiece& b) {
-            return a.lengthMm() == b.lengthMm() && a.widthMm() == b.widthMm() && a.mayTurn == b.mayTurn;
+            return a.lengthMm() == b.lengthMm() && a.widthMm() == b.widthMm() && a.mayTurn == b.mayTurn &&
+                   a.wants == b.wants;
         });
         std::map<int, std::size_t> kindOf;
         for (std::size_t k = 0; k < kinds.size(); ++k) {
@@ -346,15 +347,16 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
             return i;
         };
         for (std::size_t s = 0; s < plan.sheets.size(); ++s) {
-            const CutSheet& sheet = plan.sheets[s];
-            CutItem item = itemOf(sheet.stock);
             const Pinned* pins = s < pinned_.size() ? &pinned_[s] : nullptr;
+            const CutSheet sheet = ontoEdges(plan.sheets[s], kinds, problem, pins != nullptr);
+            CutItem item = itemOf(sheet.stock);
             for (std::size_t n = 0; n < sheet.pieces.size(); ++n) {
                 const PlacedRectangle& r = sheet.pieces[n];
                 const bool pinned = pins && n < pins->pieces.size();
                 LyingPiece lies =
                     lyingAt(pinned ? pins->pieces[n].piece : take(r.piece), r.turned ? kQuarter : 0, {r.x, r.y});
                 lies.pinned = pinned;
+                lies.onEdge = wantedOnEdge(sheet, n, kinds, problem);
                 item.pieces.push_back(std::move(lies));
             }
             item.left = leftOfSheet(problem, sheet, keepRuleOf(p_.form));
@@ -373,6 +375,36 @@ ProductCut Cutting::sheets(const Effort& effort, const std::function<void(const 
         progress(answer);
     });
     return answerOf(plan);
+}
+
+/// A piece of a sheet and which edges it wants, as it lies there: turned by a quarter to the left, its left is below.
+EdgeWish Cutting::wishOf(const PlacedRectangle& r, const std::vector<Kind>& kinds) const {
+    const CutPiece& p = piece(kinds[r.piece].members.front());
+    const FactoryEdges& w = p.wants;
+    if (!r.turned) return {r.x, r.y, p.lengthMm(), p.widthMm(), w};
+    return {r.x, r.y, p.widthMm(), p.lengthMm(), {.left = w.far, .right = w.near, .near = w.left, .far = w.right}};
+}
+
+/// What is pinned lies where a person put it; a squared-off sheet has no edge of its own left.
+CutSheet Cutting::ontoEdges(CutSheet sheet, const std::vector<Kind>& kinds, const SheetsProblem& problem,
+                            bool pinned) const {
+    if (pinned || problem.edgeTrimMm > 0) return sheet;
+    std::vector<EdgeWish> wishes;
+    for (const PlacedRectangle& r : sheet.pieces) wishes.push_back(wishOf(r, kinds));
+    const CutStock& stock = stock_[sheet.stock];
+    toFactoryEdges(wishes, stock.lengthMm, stock.widthMm, problem.kerfMm);
+    for (std::size_t n = 0; n < wishes.size(); ++n) {
+        sheet.pieces[n].x = wishes[n].x;
+        sheet.pieces[n].y = wishes[n].y;
+    }
+    return sheet;
+}
+
+FactoryEdges Cutting::wantedOnEdge(const CutSheet& sheet, std::size_t n, const std::vector<Kind>& kinds,
+                                   const SheetsProblem& problem) const {
+    if (problem.edgeTrimMm > 0) return {};
+    const CutStock& stock = stock_[sheet.stock];
+    return onEdges(wishOf(sheet.pieces[n], kinds), stock.lengthMm, stock.widthMm);
 }
 
 /// Figures, orders and leftovers that do not depend on the engine.

@@ -1,7 +1,9 @@
 #pragma once
 
 #include "core/cutting/effort.h"
+#include "core/cutting/factory_edges.h"
 #include "core/cutting/fault.h"
+#include "core/cutting/sheets.h"
 #include "core/plan/product_cut.h"
 
 #include <algorithm>
@@ -59,6 +61,12 @@ private:
     std::vector<Kind> kinds(const auto& same, bool withPinned = true) const;
     ProductCut planned(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut lengths(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
+    [[nodiscard]] EdgeWish wishOf(const PlacedRectangle& lies, const std::vector<Kind>& kinds) const;
+    /// Moved so that sides come onto the sheet's own edges where they are wanted.
+    [[nodiscard]] CutSheet ontoEdges(CutSheet sheet, const std::vector<Kind>& kinds, const SheetsProblem& problem,
+                                     bool pinned) const;
+    [[nodiscard]] FactoryEdges wantedOnEdge(const CutSheet& sheet, std::size_t piece, const std::vector<Kind>& kinds,
+                                            const SheetsProblem& problem) const;
     ProductCut sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut roll(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     void finish(ProductCut& answer) const;

@@ -3,6 +3,7 @@
 #include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
 #include "core/plan/offers.h"
+#include "core/plan/shelf.h"
 
 #include <algorithm>
 #include <cmath>
@@ -115,15 +116,17 @@ void addLine(const Purchase& p, Purchases& purchases) {
                                    [&](const Purchase& q) { return q.product == p.product && q.stock == p.stock; });
     if (same == purchases.end())
         purchases.push_back(p);
-    else if (p.packs == 0) // of what the set-outs buy, more is cut from the rack
+    else if (p.packs == 0) { // of what the set-outs buy, more is cut from the rack
         same->laidMass = same->laidMass + p.laidMass;
-    else
+        same->rackArea = same->rackArea + p.rackArea;
+    } else
         *same = boughtTogether(*same, p);
 }
 
 void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& product, const Currency& currency,
             Purchases& purchases) {
     std::map<std::string, Purchase> bySize;           // by id of the stock
+    double rack = 0;                                  // in m2
     double mass = 0, laid = 0, used = 0, besides = 0; // besides: what no layer weighs already, in mm2 or mm of bars
     for (const SurfacePlan& surface : surfaces.surfaces)
         for (const LayerPlan& layer : surface.layers)
@@ -140,6 +143,8 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
             if (l.piece >= 0 && !cut.pieces[static_cast<std::size_t>(l.piece)].weighed)
                 besides += bar.length.value > 0 ? boundsOf(l.shape).width() : areaMm2(l.shape);
         }
+        if (item.rack && !item.decided)
+            rack += (item.shape.empty() ? item.lengthMm * item.widthMm : areaMm2(item.shape)) / 1e6;
         if (item.rack || item.decided) continue;
         countItem(cut, item, product, bar, bySize[item.stock]);
     }
@@ -163,6 +168,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
         Purchase& p = entry.second;
         p.laidArea = {bought > 0 ? laid * p.boughtArea.value / bought : first ? laid : 0};
         p.laidMass = {first ? mass : 0};
+        p.rackArea = {first ? rack : 0};
         if (bar.length.value <= 0) p.boughtMass = {p.boughtArea.value * perM2};
         if (p.packs == 0)
             p.cost = Money{0, currency};
@@ -191,13 +197,14 @@ Totals totalsOf(const SurfaceStage& surfaces, const PurchaseStage& stage, const 
         t.laidArea = t.laidArea + p.laidArea;
         t.boughtArea = t.boughtArea + p.boughtArea;
         t.consumedArea = t.consumedArea + p.consumedArea;
+        t.rackArea = t.rackArea + p.rackArea;
         if (!family->laid.unitsBySetOut) continue;
         // Several lines of one product serve one need, which the first of them names.
         const auto ofProduct = [&](const Purchase& q) { return q.product == p.product; };
         if (std::any_of(stage.purchases.begin(), stage.purchases.begin() + static_cast<std::ptrdiff_t>(i), ofProduct))
             continue;
         int units = 0;
-        for (const Purchase& q : stage.purchases) units += ofProduct(q) ? q.packs * q.unitsPerPack : 0;
+        for (const Purchase& q : stage.purchases) units += ofProduct(q) ? q.unitsAtHand() : 0;
         t.runShort = std::max(t.runShort, chanceOfRunningShort(unitsNeededOf(stage.purchases, p.product),
                                                                surfaces.cutUnits(p.product), units, job.spoilChance));
     }
@@ -214,6 +221,7 @@ PurchaseStage purchasesOf(const SurfaceStage& surfaces, std::span<const ProductC
     for (const ProductCut& cut : cuts)
         if (const Product* product = job.catalogue.find(cut.product))
             addCut(surfaces, cut, *product, job.currency, stage.purchases);
+    useShelf(job, stage);
     chooseOffers(job, stage);
     buySpares(job, stage.purchases);
     shareCosts(job, surfaces, cuts, stage);

@@ -1,3 +1,4 @@
+#include "core/fitting/efforts.h"
 #include "core/plan/surface_stage.h"
 
 #include <algorithm>
@@ -25,6 +26,34 @@ void name(Fixing& f, const Need& n, std::span<const Product* const> goods) {
         if (p->id == n.product) f.length = sundryOf(*p).length;
 }
 
+/// Strips over joints are drilled where the panels below them are held, exactly: there the panels' holes are larger.
+void drillStrips(SurfaceStage& plan, std::span<const Product> trims) {
+    constexpr double kFromItsEdge = 3; // mm: nearer the strip would break out
+    for (TrimRun& run : plan.trims.runs) {
+        if (run.meeting != EdgeMeeting::PanelJoint) continue;
+        const SurfacePlan* s = plan.surface(run.surface);
+        const LayerPlan* face = s ? s->faceLayer() : nullptr;
+        const auto product =
+            std::find_if(trims.begin(), trims.end(), [&](const Product& p) { return p.id == run.product; });
+        if (!face || product == trims.end()) continue;
+        const double reach = trimOf(*product).width.value / 2 - kFromItsEdge;
+        for (TrimPiece& piece : run.pieces) {
+            if (piece.path.size() < 2) continue;
+            const Point from = piece.path.front(), way = piece.path.back() - from;
+            const double length = std::max(1e-9, distance(from, piece.path.back()));
+            for (const Fixing& f : face->fixings) {
+                if (!f.underStrip || !f.place.holds) continue;
+                const double along = dot(f.place.at - from, way) / length,
+                             across = cross(way, f.place.at - from) / length;
+                if (along > kFromItsEdge && along < piece.length.value - kFromItsEdge && std::abs(across) <= reach)
+                    piece.drills.push_back({along, across});
+            }
+            std::sort(piece.drills.begin(), piece.drills.end(),
+                      [](const Point& a, const Point& b) { return std::pair(a.x, a.y) < std::pair(b.x, b.y); });
+        }
+    }
+}
+
 } // namespace
 
 void findTrims(const Job& job, SurfaceStage& plan) {
@@ -44,17 +73,20 @@ void findTrims(const Job& job, SurfaceStage& plan) {
         s.trim = job.finish(s.surface->id).trim;
         surfaces.push_back(std::move(s));
     }
-    plan.trims = trimEdges(surfaces, trims);
+    plan.trims = trimEdges(surfaces, trims, job.areaTrims);
+    drillStrips(plan, trims);
     for (SurfacePlan& s : plan.surfaces) {
         // Of all edges only those are trimmed that have a trim.
         Mm trimmed;
         for (const TrimRun& run : plan.trims.runs)
             if (run.surface == s.surface && !run.product.empty()) trimmed = trimmed + run.length;
         for (FitStep& step : s.steps)
-            if (step.kind == StepKind::Trims && trimmed.value > 0)
+            if (step.kind == StepKind::Trims && trimmed.value > 0) {
                 for (auto& [name, value] : step.facts)
                     if (name == "length") value = trimmed;
-        trimSteps(plan.trims, s.surface, trims, s.steps);
+                giveEfforts({&step, 1}, {.efforts = job.work.efforts}, {});
+            }
+        trimSteps(plan.trims, s.surface, trims, job.work.efforts, s.steps);
     }
     for (const Remark& r : plan.trims.remarks) {
         for (SurfacePlan& s : plan.surfaces)

@@ -50,17 +50,20 @@ std::vector<FitStep> stepsOf(const Surface& surface, const SurfacePlan& p, const
                               .seen = static_cast<int>(i) == p.face,
                               .layer = static_cast<int>(i),
                               .held = l.held,
-                              .fixings = l.fixings});
+                              .fixings = l.fixings,
+                              .area = l.area});
     }
-    for (const Opening& o : surface.openings) fit.openings.push_back({o.name, o.kind, o.treatment});
+    for (const Opening& o : surface.openings) fit.openings.push_back({o.name, o.kind, o.treatment, o.count});
     fit.wiring = std::any_of(surface.zones.begin(), surface.zones.end(),
                              [](const Zone& z) { return z.kind == ZoneKind::Wiring; });
     fit.supports = static_cast<int>(p.shape.supports.size());
     fit.lies = liesLevel(surface.kind);
     fit.airbags = surface.kind == SurfaceKind::Pillar || surface.kind == SurfaceKind::Headliner ||
                   surface.kind == SurfaceKind::CabReveal || surface.area.kind == AreaKind::Cab;
+    fit.coatsFirst = context.coatsFirst;
+    fit.efforts = context.efforts;
     fit.overhead = surface.kind == SurfaceKind::Ceiling || surface.kind == SurfaceKind::Headliner;
-    return fitSteps(std::move(fit));
+    return fitSteps(std::move(fit), context.hours);
 }
 
 /// Glue and coats go where pieces lie: a finish that leaves what furniture hides bare leaves it bare of them too.

@@ -75,7 +75,7 @@ std::vector<Trip> tripsOf(const Job& job, const Plan& plan) {
         auto t = std::find_if(trips.begin(), trips.end(), [&](const Trip& x) { return x.supplier == from; });
         if (t == trips.end()) t = trips.insert(trips.end(), Trip{from, {}, {}, Money{0, job.currency}, false});
         t->lines.push_back(i);
-        t->mass = t->mass + (p.boughtMass.value > 0 ? p.boughtMass : p.laidMass);
+        if (p.packs > 0) t->mass = t->mass + (p.boughtMass.value > 0 ? p.boughtMass : p.laidMass);
     }
     for (Trip& t : trips) {
         std::vector<std::optional<Money>> costs;

@@ -1,7 +1,9 @@
 #pragma once
 
+#include "core/record/work_settings.h"
 #include "core/units/money.h"
 
+#include <map>
 #include <optional>
 #include <set>
 #include <string>
@@ -16,7 +18,8 @@ struct FitLog {
     std::optional<double> hours;
     std::optional<Money> paid;
     std::string note;
-    std::set<std::string> done; ///< keys of fitting steps ticked
+    std::set<std::string> done;             ///< keys of fitting steps ticked; of one place of a step: "key#3"
+    std::map<std::string, WorkedTime> when; ///< of those of which it is known
     friend bool operator==(const FitLog&, const FitLog&) = default;
 };
 

@@ -111,6 +111,7 @@ int workBound(const WorkProblem& problem) {
     kind([](const WorkTask& t) { return t.inside; }, true);
     kind([](const WorkTask& t) { return t.dry; }, false);
     kind([](const WorkTask& t) { return t.light; }, false);
+    kind([](const WorkTask& t) { return t.open; }, false);
     kind([](const WorkTask& t) { return t.minC.has_value(); }, false);
     kind([](const WorkTask& t) { return t.inside && t.minC.has_value(); }, true);
     kind([](const WorkTask& t) { return t.hands > 1; }, false);

@@ -1,18 +1,9 @@
 #include "core/schedule/daylight.h"
 
-#include <array>
 #include <cmath>
 #include <numbers>
 
 namespace westrum {
-
-bool isLeapYear(int year) { return (year % 4 == 0 && year % 100 != 0) || year % 400 == 0; }
-
-int dayOfYear(const CivilDate& date) {
-    constexpr std::array<int, 12> kBefore{0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334};
-    return kBefore[static_cast<std::size_t>(date.month - 1)] + date.day +
-           (date.month > 2 && isLeapYear(date.year) ? 1 : 0);
-}
 
 Daylight daylightOn(const CivilDate& date, double latitudeDeg, double longitudeDeg) {
     constexpr double kDegree = std::numbers::pi / 180, kZenith = 90.833 * kDegree;

@@ -1,17 +1,10 @@
 #pragma once
 
+#include "core/units/date.h"
+
 #include <optional>
 
 namespace westrum {
-
-/// A day of the calendar.
-struct CivilDate {
-    int year{}, month{}, day{};
-    friend bool operator==(const CivilDate&, const CivilDate&) = default;
-};
-bool isLeapYear(int year);
-/// From 1 for the first of January.
-int dayOfYear(const CivilDate& date);
 
 enum class DayKind { Normal, NeverSets, NeverRises };
 /// When the sun's upper limb rises and sets, in minutes from midnight UTC: below 0 the day before, over 1440 the next.

@@ -22,7 +22,7 @@ bool WorkTimeline::accepts(int task, std::size_t window) const {
     const WorkTask& t = p_.tasks[static_cast<std::size_t>(task)];
     const WorkWindow& w = p_.windows[window];
     return w.people >= t.hands && (!t.inside || p_.holds >= t.hands) && (!t.dry || w.dry) && (!t.light || w.light) &&
-           (!t.minC || w.degC >= *t.minC) && (!t.maxC || w.degC <= *t.maxC);
+           (!t.open || w.open) && (!t.minC || w.degC >= *t.minC) && (!t.maxC || w.degC <= *t.maxC);
 }
 
 void WorkTimeline::clear() {
@@ -43,6 +43,9 @@ int WorkTimeline::clash(const WorkTask& t, std::size_t w, int start, int end, in
             for (const Busy& b : busy_[v])
                 if (b.inside > 0 && b.start < airedAt && b.end > start) return b.end;
     const std::vector<Busy>& busy = busy_[w];
+    if (t.narrow != 0)
+        for (const Busy& b : busy)
+            if (b.narrow == t.narrow && b.start < end && b.end > start) return b.end;
     const int inside = t.inside ? t.hands : 0, people = p_.windows[w].people;
     const auto full = [&](int at) {
         int hands = t.hands, within = inside;
@@ -86,7 +89,7 @@ int WorkTimeline::until(const WorkTask& t, std::size_t w, int start, int most) c
     const int inside = t.inside ? t.hands : 0;
     for (const Busy& b : busy) {
         if (b.start <= start || b.start >= end) continue;
-        if (t.fumes && b.inside > 0) {
+        if ((t.fumes && b.inside > 0) || (t.narrow != 0 && b.narrow == t.narrow)) {
             end = b.start;
             continue;
         }
@@ -112,7 +115,8 @@ void WorkTimeline::put(int task, const std::vector<WorkPart>& parts) {
     for (std::size_t k = 0; k < parts.size(); ++k) {
         const WorkPart& part = parts[k];
         if (const int w = windowAt(part.start); w >= 0)
-            busy_[static_cast<std::size_t>(w)].push_back({part.start, part.end, t.hands, t.inside ? t.hands : 0});
+            busy_[static_cast<std::size_t>(w)].push_back(
+                {part.start, part.end, t.hands, t.inside ? t.hands : 0, t.narrow});
         if (t.fumes) fumes_.push_back({part.start, part.end + (k + 1 == parts.size() ? *t.fumes : 0)});
     }
 }

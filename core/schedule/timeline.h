@@ -26,6 +26,7 @@ private:
     struct Busy {
         int start, end;
         int hands, inside; ///< hands, and of them inside
+        int narrow;
     };
     /// Nobody else works inside.
     struct Fumes {

@@ -192,6 +192,11 @@ private:
             [&](int t) { return -static_cast<double>(choosy(t)) * 1000 - task(t).minutes; },
             [&](int t) { return static_cast<double>(t); },
         };
+        if (effort_.wish.size() == p_.tasks.size()) {
+            sequence_ = sequenceBy([&](int t) { return static_cast<double>(effort_.wish[at(t)]); });
+            keep(lay(sequence_), better);
+            if (effort_.iterations <= 1) return; // no more than that was wanted
+        }
         for (const auto& rule : rules) {
             sequence_ = sequenceBy(rule);
             const double cost = lay(sequence_);
@@ -390,13 +395,15 @@ private:
         };
         const auto dry = [&](const WorkWindow& w) { return people(w) && (!x.dry || w.dry); };
         const auto light = [&](const WorkWindow& w) { return dry(w) && (!x.light || w.light); };
+        const auto open = [&](const WorkWindow& w) { return light(w) && (!x.open || w.open); };
         const auto warm = [&](const WorkWindow& w) {
-            return light(w) && (!x.minC || w.degC >= *x.minC) && (!x.maxC || w.degC <= *x.maxC);
+            return open(w) && (!x.minC || w.degC >= *x.minC) && (!x.maxC || w.degC <= *x.maxC);
         };
         if (!any([](const WorkWindow&) { return true; })) return WorkFault::AfterTheEnd;
         if (!any(people)) return WorkFault::TooFewPeople;
         if (!any(dry)) return WorkFault::NeverDry;
         if (!any(light)) return WorkFault::NeverLight;
+        if (!any(open)) return WorkFault::NeverOpen;
         if (!any(warm)) return WorkFault::NeverWarm;
         if (!x.split && !any([&](const WorkWindow& w) { return warm(w) && w.end - w.start >= x.minutes; }))
             return WorkFault::TooLong;
@@ -433,6 +440,16 @@ WorkSchedule planWork(const WorkProblem& problem, const WorkEffort& effort,
     return Planner(problem, effort).run(better);
 }
 
+namespace {
+
+bool meet(const std::vector<WorkPart>& a, const std::vector<WorkPart>& b) {
+    return std::any_of(a.begin(), a.end(), [&](const WorkPart& p) {
+        return std::any_of(b.begin(), b.end(), [&](const WorkPart& q) { return p.start < q.end && q.start < p.end; });
+    });
+}
+
+} // namespace
+
 std::optional<std::string> brokenRule(const WorkProblem& problem, const WorkSchedule& schedule) {
     const std::size_t n = problem.tasks.size();
     if (schedule.parts.size() != n) return "not all tasks have an entry";
@@ -458,9 +475,9 @@ std::optional<std::string> brokenRule(const WorkProblem& problem, const WorkSche
             const auto w = std::find_if(problem.windows.begin(), problem.windows.end(),
                                         [&](const WorkWindow& x) { return x.start <= p.start && p.end <= x.end; });
             if (w == problem.windows.end()) return name(i) + ": in no window";
-            if ((t.dry && !w->dry) || (t.light && !w->light) || (t.minC && w->degC < *t.minC) ||
+            if ((t.dry && !w->dry) || (t.light && !w->light) || (t.open && !w->open) || (t.minC && w->degC < *t.minC) ||
                 (t.maxC && w->degC > *t.maxC))
-                return name(i) + ": weather, light or warmth do not do";
+                return name(i) + ": weather, light, warmth or who is open do not do";
             if (t.pinned && (p.start < t.pinned->start || p.end > t.pinned->end))
                 return name(i) + ": not where it is pinned";
             std::int64_t hands = 0, inside = 0; // at its start; every crowd has a part that begins in it
@@ -473,6 +490,9 @@ std::optional<std::string> brokenRule(const WorkProblem& problem, const WorkSche
             if (hands > w->people || inside > problem.holds) return name(i) + ": too many at once";
         }
         if (left != 0) return name(i) + ": parts do not sum to it";
+        for (std::size_t k = 0; k < i; ++k)
+            if (t.narrow != 0 && problem.tasks[k].narrow == t.narrow && meet(parts, schedule.parts[k]))
+                return name(i) + ": two at once in a narrow place";
     }
     for (const WorkBefore& b : problem.before) {
         const auto &first = schedule.parts[static_cast<std::size_t>(b.first)],

@@ -18,6 +18,7 @@ struct WorkWindow {
     int people = 1;
     bool dry = true, light = true;
     double degC = 15;
+    bool open = true; ///< those that work asks something of are there
     friend bool operator==(const WorkWindow&, const WorkWindow&) = default;
 };
 
@@ -37,6 +38,8 @@ struct WorkTask {
     std::optional<int> fumes;         ///< while it runs, and so long after it ended, nobody else works inside
     std::vector<WorkPart> done{};     ///< it lies there, whatever the windows say: done, or being done
     std::optional<WorkPart> pinned{}; ///< it lies within this stretch by a person's will
+    bool open = false;                ///< it needs others to be open
+    int narrow = 0;                   ///< a place in which nothing else is done meanwhile, by its number; 0: none such
     friend bool operator==(const WorkTask&, const WorkTask&) = default;
 };
 
@@ -60,15 +63,16 @@ inline constexpr int kShortestPart = 30;
 
 /// Why a task has no place.
 enum class WorkFault {
-    Circular,     ///< it waits for itself
-    NeverDry,     ///< no window is dry from where it could begin
-    NeverLight,   ///< none has daylight, with what else it needs
-    NeverWarm,    ///< none is within its temperatures, with what else it needs
-    TooFewPeople, ///< none has hands enough, with what else it needs
-    TooLong,      ///< it may not be interrupted, and no window that it could use is so long
-    AfterTheEnd,  ///< the windows end before it comes to its turn
-    Pinned,       ///< where it is pinned it cannot lie
-    AfterUnplaced ///< it waits for one that has no place
+    Circular,      ///< it waits for itself
+    NeverDry,      ///< no window is dry from where it could begin
+    NeverLight,    ///< none has daylight, with what else it needs
+    NeverWarm,     ///< none is within its temperatures, with what else it needs
+    TooFewPeople,  ///< none has hands enough, with what else it needs
+    TooLong,       ///< it may not be interrupted, and no window that it could use is so long
+    AfterTheEnd,   ///< the windows end before it comes to its turn
+    Pinned,        ///< where it is pinned it cannot lie
+    AfterUnplaced, ///< it waits for one that has no place
+    NeverOpen      ///< nobody else is open, with what else it needs
 };
 struct WorkUnplaced {
     int task{};
@@ -90,6 +94,8 @@ struct WorkSchedule {
 struct WorkEffort {
     std::int64_t iterations = 20000; ///< orders that are tried
     std::uint64_t seed = 1;
+    std::vector<int>
+        wish{}; ///< by task: when it began in a plan that this one is to be near; that order is tried first
     std::optional<double> seconds{}; ///< whichever comes first; with it the answer hangs on the machine
     std::stop_token stop{};
 };

@@ -17,52 +17,9 @@ constexpr double kCornerRad = 20 * kPi / 180; ///< a turn above this is a corner
 constexpr double kTrueRad = 1.5 * kPi / 180;
 constexpr double kLeastRun = 30;    // mm: nothing shorter is trimmed
 constexpr double kSameLine = 1e-3;  // rad
+constexpr double kAtCorner = 2;     // mm
 constexpr double kBendLimit = 3000; // mm: a stiff trim springs round anything flatter
 constexpr std::int64_t kMostParts = 400;
-
-bool isDoor(SurfaceKind kind) {
-    return kind == SurfaceKind::SlidingDoor || kind == SurfaceKind::RearDoor || kind == SurfaceKind::RearDoors;
-}
-bool isWet(const Surface& s) { return s.kind == SurfaceKind::WetCellWall; }
-bool isTop(SurfaceKind k) { return k == SurfaceKind::ArchTop || k == SurfaceKind::BenchTop || k == SurfaceKind::Shelf; }
-bool isBoxFace(SurfaceKind k) {
-    return k == SurfaceKind::ArchFace || k == SurfaceKind::ArchEnd || k == SurfaceKind::BenchFront ||
-           k == SurfaceKind::KitchenFront;
-}
-bool isOverhead(SurfaceKind k) { return k == SurfaceKind::Ceiling || k == SurfaceKind::Headliner; }
-
-/// What meets at an edge of `here`; nothing where no trim can belong.
-std::optional<EdgeMeeting> meetingOf(const Surface& here, const Edge& edge, const Surface* there) {
-    switch (edge.kind) {
-    case EdgeKind::Free: return EdgeMeeting::FreeEdge;
-    case EdgeKind::UnderTrim:
-        return here.kind == SurfaceKind::Floor ? EdgeMeeting::FloorAtDoor : EdgeMeeting::UnderTrim;
-    case EdgeKind::DoorReveal: return here.kind == SurfaceKind::Floor ? EdgeMeeting::FloorAtDoor : EdgeMeeting::Reveal;
-    case EdgeKind::MovementGap: return std::nullopt;
-    case EdgeKind::Unsaid:
-        // A floor ends at something upright nearly always; elsewhere nothing is taken for granted.
-        if (here.kind == SurfaceKind::Floor) return EdgeMeeting::FloorAtWall;
-        return std::nullopt;
-    case EdgeKind::Meets: break;
-    }
-    if (!there) return std::nullopt;
-    const auto either = [&](const auto& is) { return is(here.kind) || is(there->kind); };
-    const auto kinds = [&](SurfaceKind k) { return here.kind == k || there->kind == k; };
-    if (kinds(SurfaceKind::Floor) && either(isDoor)) return EdgeMeeting::FloorAtDoor;
-    if (isWet(here) || isWet(*there)) return EdgeMeeting::WetCorner;
-    if (kinds(SurfaceKind::Floor)) return EdgeMeeting::FloorAtWall;
-    if (either(isOverhead)) return EdgeMeeting::CeilingAtWall;
-    if (either(isDoor)) return std::nullopt; // it opens
-    if ((isTop(here.kind) && isBoxFace(there->kind)) || (isTop(there->kind) && isBoxFace(here.kind)))
-        return EdgeMeeting::OutsideCorner;
-    if (isBoxFace(here.kind) && isBoxFace(there->kind)) return EdgeMeeting::OutsideCorner;
-    const bool parted = (here.kind == SurfaceKind::LeftWall && there->kind == SurfaceKind::LeftWallUpper) ||
-                        (here.kind == SurfaceKind::LeftWallUpper && there->kind == SurfaceKind::LeftWall) ||
-                        (here.kind == SurfaceKind::RightWall && there->kind == SurfaceKind::RightWallUpper) ||
-                        (here.kind == SurfaceKind::RightWallUpper && there->kind == SurfaceKind::RightWall);
-    if (parted) return EdgeMeeting::UnderTrim; // one wall in two parts: a strip covers where they meet
-    return EdgeMeeting::InsideCorner;
-}
 
 /// The surface that owns a shared edge: what lies before what stands, then the first in the job.
 int ownerRank(const Surface& s) {
@@ -102,8 +59,8 @@ int sideOf(const MeasuredOutline& measured, Point a, Point b) {
 
 class Trimmer {
 public:
-    Trimmer(std::span<const TrimSurface> surfaces, std::span<const Product> trims)
-        : surfaces_(surfaces), trims_(trims) {}
+    Trimmer(std::span<const TrimSurface> surfaces, std::span<const Product> trims, std::span<const AreaTrim> byArea)
+        : surfaces_(surfaces), trims_(trims), byArea_(byArea) {}
 
     TrimPlan run() {
         for (std::size_t i = 0; i < surfaces_.size(); ++i) {
@@ -191,6 +148,9 @@ private:
         // What is said of the edge goes before what is said of the surface, and that before the table.
         std::string said = !edge.trim.empty() ? edge.trim : s.trim;
         if (said.empty() && there && !there->trim.empty()) said = there->trim;
+        if (said.empty())
+            for (const AreaTrim& a : byArea_)
+                if (a.area == s.surface->area && a.meeting == *meeting) said = a.product;
         if (said == kNoTrim) return std::nullopt;
         if (const Product* p = said.empty() ? nullptr : productOf(said)) {
             profile = trimOf(*p).profile;
@@ -370,17 +330,49 @@ private:
         return isOverhead(owner.surface->kind) ? kPi - tilt : tilt;
     }
 
+    /// The corner at a run's end as a bevel gauge reads it, in radians: said at its own side, or at that of the run
+    /// that comes there.
+    std::optional<double> gaugedAt(const TrimRun& r, bool atEnd, int next) const {
+        const auto said = [&](const TrimRun& run, bool end) -> std::optional<double> {
+            const int s = find(run.surface);
+            if (run.side < 0 || s < 0) return std::nullopt;
+            const TrimSurface& owner = surfaces_[static_cast<std::size_t>(s)];
+            const auto side = static_cast<std::size_t>(run.side);
+            if (side >= owner.measured->sides.size() || owner.measured->sides[side].empty()) return std::nullopt;
+            const Ring& line = owner.measured->sides[side];
+            // Only where the run reaches the corner.
+            const Point at = end ? run.path.back() : run.path.front(), corner = end ? line.back() : line.front();
+            if (distance(at, corner) > kAtCorner) return std::nullopt;
+            const Edge edge = owner.surface->edge(run.side);
+            const std::optional<double> degrees = end ? edge.endDeg : edge.startDeg;
+            return degrees ? std::optional(*degrees * kPi / 180) : std::nullopt;
+        };
+        if (const auto own = said(r, atEnd)) return own;
+        return next < 0 ? std::nullopt : said(out_.runs[static_cast<std::size_t>(next)], !atEnd);
+    }
+
+    /// An end that runs against something at an angle of its own.
+    static TrimJoint against(TrimJoint j, double planRad) {
+        j.planRad = planRad;
+        j.crooked = std::abs(planRad - kPi / 2) > kTrueRad;
+        if (!j.crooked) return j;
+        j.end = TrimEnd::Angled;
+        j.saw.mitreRad = std::abs(kPi / 2 - planRad);
+        return j;
+    }
+
     /// How a run's end is cut where another one of the same owner comes.
     TrimJoint corner(std::size_t run, bool atEnd) const {
         const TrimRun& r = out_.runs[run];
         TrimJoint j;
         j.at = atEnd ? r.path.back() : r.path.front();
         const int next = atEnd ? after_[run] : before_[run];
-        if (next < 0) return j;
+        const std::optional<double> gauged = gaugedAt(r, atEnd, next);
+        if (next < 0) return gauged ? against(j, *gauged) : j;
         const TrimRun& o = out_.runs[static_cast<std::size_t>(next)];
         const Ring &in = atEnd ? r.path : o.path, &out = atEnd ? o.path : r.path;
         const Point a = in.back() - in[in.size() - 2], b = out[1] - out[0];
-        const double turn = std::atan2(cross(a, b), dot(a, b));
+        const double turn = gauged ? kPi - *gauged : std::atan2(cross(a, b), dot(a, b));
         j.planRad = kPi - turn;
         j.inside = turn > 0;
         j.crooked = std::abs(std::abs(turn) - kPi / 2) > kTrueRad;
@@ -428,6 +420,8 @@ private:
             return lean + (j.inside ? 0 : depth * std::abs(std::tan(kPi / 2 - j.planRad / 2)));
         }
         case TrimEnd::Scarfed: return depth;
+        case TrimEnd::Angled: // its back lies along the line; where the corner is wide its front goes on
+            return depth * std::max(0.0, -std::cos(j.planRad) / std::max(1e-6, std::sin(j.planRad)));
         case TrimEnd::Blocked: return -trim.width.value;
         case TrimEnd::Butted:
             // At an outside corner one of the two covers the other's end; inside, the second stops at the first's face.
@@ -536,6 +530,7 @@ private:
 
     std::span<const TrimSurface> surfaces_;
     std::span<const Product> trims_;
+    std::span<const AreaTrim> byArea_;
     TrimPlan out_;
     std::vector<int> before_, after_; ///< of each run: its neighbour round the same outline, or -1
     std::vector<std::pair<Profile, std::string>> missing_;
@@ -544,30 +539,6 @@ private:
 
 } // namespace
 
-std::optional<Profile> profileFor(EdgeMeeting meeting, Hardness here, Hardness there) {
-    const bool hard = here == Hardness::Hard || there == Hardness::Hard;
-    switch (meeting) {
-    case EdgeMeeting::FloorAtWall: return here == Hardness::Soft ? Profile::Cove : Profile::Skirting;
-    case EdgeMeeting::FloorAtDoor: return Profile::Threshold;
-    case EdgeMeeting::CeilingAtWall: return hard ? std::optional(Profile::Quadrant) : std::nullopt;
-    case EdgeMeeting::InsideCorner:
-        return here == Hardness::Hard && there == Hardness::Hard ? std::optional(Profile::Quadrant) : std::nullopt;
-    case EdgeMeeting::OutsideCorner: return hard ? std::optional(Profile::Angle) : std::nullopt;
-    case EdgeMeeting::WetCorner: return Profile::SealantBead;
-    case EdgeMeeting::FreeEdge:
-        return here == Hardness::Hard   ? std::optional(Profile::DSection)
-               : here == Hardness::Soft ? std::optional(Profile::BoundEdge)
-                                        : std::nullopt;
-    case EdgeMeeting::Reveal:
-    case EdgeMeeting::OpeningReveal:
-        return here == Hardness::Bare ? std::nullopt : std::optional(Profile::PushOnEdging);
-    case EdgeMeeting::UnderTrim:
-    case EdgeMeeting::PanelJoint: return Profile::CoverStrip;
-    case EdgeMeeting::Opening: return Profile::BoundEdge;
-    }
-    return std::nullopt;
-}
-
 Mm TrimPlan::lengthOf(std::string_view product) const {
     Mm sum;
     for (const TrimRun& r : runs)
@@ -575,8 +546,9 @@ Mm TrimPlan::lengthOf(std::string_view product) const {
     return sum;
 }
 
-TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims) {
-    return Trimmer(surfaces, trims).run();
+TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims,
+                   std::span<const AreaTrim> byArea) {
+    return Trimmer(surfaces, trims, byArea).run();
 }
 
 double tiltOf(const Surface& surface, const MeasuredOutline& measured) {

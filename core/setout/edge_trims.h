@@ -2,6 +2,7 @@
 
 #include "core/buildup/build_up.h"
 #include "core/catalogue/stock.h"
+#include "core/setout/edge_meeting.h"
 #include "core/setout/saw_setting.h"
 #include "core/setout/set_out.h"
 #include "core/shell/surface.h"
@@ -13,29 +14,6 @@
 
 namespace westrum {
 
-/// What comes together at an edge, which says what closes it.
-enum class EdgeMeeting {
-    FloorAtWall,
-    FloorAtDoor,
-    CeilingAtWall,
-    InsideCorner, ///< two upright surfaces, or a top against a wall
-    OutsideCorner,
-    WetCorner, ///< any corner of a wet cell, its floor too
-    FreeEdge,
-    Reveal,    ///< turned in at a door
-    UnderTrim, ///< said to go under a trim
-    PanelJoint,
-    Opening, ///< its bound edge
-    OpeningReveal,
-};
-
-/// What a face is covered with, for the rule table.
-enum class Hardness { Bare, Hard, Soft };
-
-/// The profile that closes an edge, or nothing where none is wanted. `here` owns the edge.
-/// Source: docs/formulae.md#edge-trims.
-std::optional<Profile> profileFor(EdgeMeeting meeting, Hardness here, Hardness there);
-
 /// A surface as the edges see it. Pointers are into the plan that is being made.
 struct TrimSurface {
     const Surface* surface{};
@@ -43,7 +21,7 @@ struct TrimSurface {
     const SurfaceShape* shape{};
     const SetOut* face{}; ///< of the layer that is seen; null if it is not set out
     Hardness hardness = Hardness::Bare;
-    std::string trim;         ///< product for all its edges, kNoTrim, or empty: by the rule table
+    std::string trim;         ///< product for all its edges, kNoTrim, or empty: by its area, or the rule table
     bool coverJoints = false; ///< its panels' joints go under cover strips
 };
 
@@ -53,6 +31,7 @@ enum class TrimEnd {
     Coped,   ///< sawn back to the profile of the piece that it runs against
     Butted,  ///< square against the face of the one that runs through
     Blocked, ///< square against a corner block
+    Angled,  ///< against something that stands at an angle of its own
     Scarfed, ///< joined to the next piece of its run
 };
 
@@ -74,6 +53,9 @@ struct TrimPiece {
     Mm length; ///< to cut: over its longer edge
     Ring path; ///< on the owner's surface, from its first to its last point
     TrimJoint start, end;
+    /// Of a strip over a joint: where it is drilled to size, over the larger holes of the panels; from its start along
+    /// its line, and from its middle to the left.
+    std::vector<Point> drills{};
     friend bool operator==(const TrimPiece&, const TrimPiece&) = default;
 };
 
@@ -110,6 +92,8 @@ double tiltOf(const Surface& surface, const MeasuredOutline& measured);
 /// corners, and says how every end is cut. Runs longer than their stock are joined on a support.
 /// @param trims  products of the family "trim" with sound fields, in the order of the catalogue: the first of a
 ///               profile is taken where nobody says which
-TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims);
+/// @param byArea  of the job
+TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Product> trims,
+                   std::span<const AreaTrim> byArea = {});
 
 } // namespace westrum

@@ -50,6 +50,7 @@ struct Piece {
     bool notched{};    ///< a cut-out or a slanting edge bites into it
     bool fromOffcut{}; ///< its stock was opened for an earlier piece
     FactoryEdges factory;
+    FactoryEdges wants{};    ///< of a panel: sides that are to lie on the sheet's own edges, as it lies on the surface
     Mm ripAtStart, ripAtEnd; ///< width to saw at its two ends, tongue included; 0: as it comes
     bool feature{};          ///< the place for the finest plank: whole, and where it is seen most
     bool removable{};        ///< comes off again: something runs behind it
@@ -118,6 +119,15 @@ struct Cutout {
     friend bool operator==(const Cutout&, const Cutout&) = default;
 };
 
+/// What is sawn out of a panel and kept as the lid of its opening.
+struct KeptLid {
+    int opening{};    ///< place in Surface::openings
+    std::string name; ///< of the opening
+    int piece{};
+    Lid lid;
+    friend bool operator==(const KeptLid&, const KeptLid&) = default;
+};
+
 /// The part of a piece that lies on a hatch: cut out with it, so that the lines run on over the hatch.
 struct CarriedPiece {
     int opening{};
@@ -168,6 +178,7 @@ struct SetOut {
     Mm jointWidth;              ///< left free between pieces
     std::vector<Joint> joints;
     std::vector<Cutout> cutouts;
+    std::vector<KeptLid> lids;
     std::vector<CarriedPiece> carried;
     bool grainAcross = false;          ///< of sheets: the grain runs in y
     std::optional<double> centreLine;  ///< across the rows: the line that the layout should be centred on
@@ -225,6 +236,7 @@ struct OpeningFact {
     std::string name;
     OpeningEdge edge{};
     std::optional<Mm> turnIn{}; ///< of a reveal
+    std::optional<Lid> lid{};
     friend bool operator==(const OpeningFact&, const OpeningFact&) = default;
 };
 
@@ -233,6 +245,7 @@ struct SideFact {
     Ring line; ///< from its first to its last point, the surface on its left
     EdgeKind kind{};
     std::optional<Mm> allowance; ///< movement gap or turn-in said for this side alone
+    bool factory = false;        ///< wants the sheet's own edge
     friend bool operator==(const SideFact&, const SideFact&) = default;
 };
 
@@ -260,7 +273,8 @@ struct SetOutRequest {
     std::vector<ReliefCut> reliefs{};   ///< the same
     std::vector<StockLength> lengths{}; ///< besides what the product is sold as
     std::optional<Mm> widestThroughDoor{};
-    std::string door{}; ///< its name
+    std::string door{};                      ///< its name
+    std::optional<Mm> loadLength, loadWidth; ///< of the car, where panels are to lie in it
     /// Of tiles that go on round a corner: what of a pitch the neighbour's last tile has used up already.
     std::optional<double> runsOnFrom{};
     /// Told by a search for choices how far it is, from 0 to 1; may be empty.

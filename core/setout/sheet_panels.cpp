@@ -1,6 +1,7 @@
 #include "core/setout/sheet_panels.h"
 
 #include "core/geometry/boolean.h"
+#include "core/setout/panel_cutouts.h"
 #include "core/setout/piece_width.h"
 #include "core/units/count.h"
 
@@ -15,7 +16,6 @@ namespace {
 
 constexpr double kLevel = 1e-6;
 constexpr double kLeastPanelMm2 = 100;
-constexpr Mm kLeastCutout{150};
 constexpr std::size_t kWaysJudged = 40; // on the surface as it is
 constexpr double kOverhang = 3;         // a free edge bears this part of a span: docs/formulae.md#panels
 constexpr int kMostPartings = 4000;     ///< choices of joints looked at
@@ -59,6 +59,7 @@ public:
             return std::move(out_);
         part();
         cut();
+        checkLids(request_, sheet_.kerf, out_);
         checks();
         judge();
         return std::move(out_);
@@ -73,6 +74,10 @@ private:
         out_.grainAcross = grainAcross_ = across;
         mostX_ = across ? width : length;
         mostY_ = across ? length : width;
+        throughDoor();
+        intoCar();
+    }
+    void throughDoor() {
         if (!request_.widestThroughDoor) return;
         // A panel passes when its narrow side does. If neither side of a full panel does, the shorter cut is made.
         const double door = request_.widestThroughDoor->value;
@@ -85,6 +90,17 @@ private:
         else
             mostY_ = door;
         byDoor_ = true;
+    }
+    /// Its longer side along the load space, its shorter one across.
+    void intoCar() {
+        if (!request_.loadLength || !request_.loadWidth) return;
+        const double longest = std::max(request_.loadLength->value, request_.loadWidth->value),
+                     widest = std::min(request_.loadLength->value, request_.loadWidth->value);
+        const double x = std::min(mostX_, bounds_.width()), y = std::min(mostY_, bounds_.height());
+        if (std::max(x, y) <= longest + kLevel && std::min(x, y) <= widest + kLevel) return;
+        double &far = x >= y ? mostX_ : mostY_, &near = x >= y ? mostY_ : mostX_;
+        far = std::min(far, longest);
+        if (std::min(x, y) > widest) near = std::min(near, widest);
     }
     [[nodiscard]] double partsWith(double x, double y) const {
         return static_cast<double>(roundUp(bounds_.width() / x) * roundUp(bounds_.height() / y));
@@ -202,10 +218,11 @@ private:
         p.notched = areaMm2(shape) < b.width() * b.height() - std::max(50.0, 1e-4 * b.width() * b.height());
         p.removable = std::any_of(request_.wiring.begin(), request_.wiring.end(),
                                   [&](const Region& w) { return areaMm2(intersection(w, shape)) > 1; });
+        p.wants = wantedEdges(request_, b, rules_.gap);
         const int index = static_cast<int>(out_.pieces.size());
         for (const Ring& ring : shape.rings) {
             cutMm_ += perimeter(ring);
-            if (signedArea(ring) < 0) addCutout(ring, index);
+            if (signedArea(ring) < 0) addCutout(request_, ring, index, sheet_.kerf, rules_.gap, out_);
         }
         if (p.length.value > mostX_ + kLevel * 10 || p.width.value > mostY_ + kLevel * 10)
             out_.remarks.push_back({Severity::Error,
@@ -222,37 +239,9 @@ private:
                                      {"door", request_.door},
                                      {"limit", *request_.widestThroughDoor}},
                                     {}});
+        checkLoad(request_, p, index, out_.remarks);
         p.shape = std::move(shape);
         out_.pieces.push_back(std::move(p));
-    }
-
-    /// How far a rectangle must stand back from the bounds of a hole all round to lie in it: nothing where it has sharp
-    /// corners, 0.29 of the radius of round ones.
-    static double cornersOff(const Ring& hole) {
-        const Bounds b = boundsOf(hole);
-        const Region within{{Ring(hole.rbegin(), hole.rend())}};
-        double low = 0, high = std::min(b.width(), b.height()) / 2;
-        for (int i = 0; i < 24; ++i) {
-            const double t = i == 0 ? 0 : (low + high) / 2, w = b.width() - 2 * t, h = b.height() - 2 * t;
-            const bool fits =
-                w > 0 && h > 0 && areaMm2(difference({{rectangle(b.low.x + t, b.low.y + t, w, h)}}, within)) < 1;
-            if (fits && i == 0) return 0;
-            (fits ? high : low) = t;
-        }
-        return high;
-    }
-
-    /// What is sawn out of a panel serves again as the largest rectangle in it.
-    void addCutout(const Ring& hole, int piece) {
-        const Bounds b = boundsOf(hole);
-        const double off = 2 * (cornersOff(hole) + sheet_.kerf.value + rules_.gap.value);
-        const Mm length{b.width() - off}, width{b.height() - off};
-        if (std::min(length, width) < kLeastCutout) return;
-        int opening = -1;
-        for (const OpeningFact& o : request_.openings)
-            if (contains({{hole}}, o.placed.centre) || contains({{Ring(hole.rbegin(), hole.rend())}}, o.placed.centre))
-                opening = o.placed.opening;
-        out_.cutouts.push_back({opening, piece, length, width});
     }
 
     /// Free edges, and what one support or none carries. A sheet that lies on something all over needs none.

@@ -20,6 +20,7 @@ struct Access {
     std::vector<Door> doors;
     MaybeReading panelThickness;
     MaybeReading loadLength, loadWidth, loadHeight;
+    bool partToLoad = false; ///< panels are parted so that each lies in the load space
     friend bool operator==(const Access&, const Access&) = default;
 };
 

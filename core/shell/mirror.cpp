@@ -100,6 +100,7 @@ void mirrorEdges(std::vector<Edge>& edges, const Mapping& map) {
         if (e.kind == EdgeKind::Meets) e = Edge{};
         // Going round the other way a side's start is its end.
         if (e.gapAtEnd) std::swap(e.allowance, e.gapAtEnd);
+        std::swap(e.startDeg, e.endDeg);
         edges[at(map.side(static_cast<int>(k)))] = e;
     }
 }

@@ -116,6 +116,11 @@ std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& 
     return Builder(figures, name).run();
 }
 
+bool isFurniture(SurfaceKind kind) {
+    using enum SurfaceKind;
+    return kind == BenchFront || kind == BenchTop || kind == KitchenFront || kind == Shelf || kind == Splashback;
+}
+
 Access accessOf(const BodyFigures& f, const std::string& slidingDoor, const std::string& rearDoors) {
     const auto reading = [](Mm mm) { return Reading{{}, mm}; };
     Access access;

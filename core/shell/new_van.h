@@ -36,6 +36,9 @@ using SurfaceNamer = std::function<std::string(SurfaceKind, Hand, int)>;
 /// walls, wheel arches, pillars, door cards, bulkhead, reveals, and free surfaces for furniture.
 std::vector<Surface> surfacesOf(const BodyFigures& figures, const SurfaceNamer& name);
 
+/// What is built into a body rather than part of it. A wet cell's walls are walls.
+bool isFurniture(SurfaceKind kind);
+
 /// Its doors.
 Access accessOf(const BodyFigures& figures, const std::string& slidingDoor, const std::string& rearDoors);
 

@@ -8,6 +8,8 @@
 namespace westrum {
 namespace {
 
+constexpr int kFingerCorners = 48;
+
 /// The frame in which a placement is measured: `u` along the side away from the cross side, `v` into the surface.
 struct PlaceFrame {
     Point origin; ///< on the side's line
@@ -301,6 +303,22 @@ std::optional<PlacementDistances> distancesOf(const Placement& place, Point cent
 
 SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured) {
     return Shaper(surface, measured).run();
+}
+
+std::optional<Lid> lidOf(const Opening& opening, const PlacedOpening& placed) {
+    if (!opening.lid || opening.treatment != Treatment::CutBefore || !(opening.lid->length.value >= 0)) return {};
+    Lid lid{.gap = opening.lid->length};
+    const Region hole{{Ring(placed.shape.rbegin(), placed.shape.rend())}};
+    lid.shape = lid.gap.value > 0 ? inset(hole, lid.gap.value) : hole;
+    if (areaMm2(lid.shape) < 1) return {};
+    const Bounds b = boundsOf(lid.shape);
+    lid.length = {b.width()};
+    lid.width = {b.height()};
+    if (opening.finger && opening.finger->length.value > 0) {
+        lid.finger = opening.finger->length;
+        lid.shape = difference(lid.shape, {{circle(placed.centre, lid.finger->value / 2, kFingerCorners)}});
+    }
+    return lid;
 }
 
 } // namespace westrum

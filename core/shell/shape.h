@@ -51,6 +51,16 @@ struct SurfaceShape {
 /// left out. Remark places carry no surface yet. @pre measured.measured()
 SurfaceShape shapeOf(const Surface& surface, const MeasuredOutline& measured);
 
+/// What is sawn out of an opening and kept as its lid.
+struct Lid {
+    Region shape; ///< with the hole to lift it by
+    Mm length, width;
+    Mm gap;
+    std::optional<Mm> finger; ///< diameter
+    friend bool operator==(const Lid&, const Lid&) = default;
+};
+/// Nothing where none is kept, or nothing is left of it. Only what is sawn out before fitting is.
+std::optional<Lid> lidOf(const Opening& opening, const PlacedOpening& placed);
 /// Places of the holes that the body has in a rib, along it, within a stretch of it. Counted from its lower or left
 /// end.
 std::vector<double> bodyHolesAlong(const Support& support, const PlacedSupport& placed, double from, double to);

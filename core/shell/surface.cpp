@@ -63,6 +63,8 @@ MaybeReading* findReading(Surface& s, std::string_view key) {
                    : what == "pitch"  ? &o->pitch
                    : what == "turnIn" ? &o->turnIn
                    : what == "clear"  ? &o->clear
+                   : what == "lid"    ? &o->lid
+                   : what == "finger" ? &o->finger
                                       : nullptr;
         }
         return nullptr;
@@ -108,7 +110,9 @@ std::vector<std::string> readingKeys(const Surface& s) {
                           o.shape == OpeningShape::Rectangle ? "radius" : "",
                           o.count > 1 ? "pitch" : "",
                           o.edge == OpeningEdge::Reveal ? "turnIn" : "",
-                          o.clear ? "clear" : ""};
+                          o.clear ? "clear" : "",
+                          o.lid ? "lid" : "",
+                          o.lid && o.finger ? "finger" : ""};
     });
     each('z', s.zones.size(), [](std::size_t) { return std::array{"cross", "side", "width", "height"}; });
     each('u', s.supports.size(), [&](std::size_t i) {

@@ -82,6 +82,8 @@ struct Opening {
     MaybeReading turnIn; ///< of a reveal
     MaybeReading clear;  ///< by its label: from edges, joints and other openings; none: as usual for its kind
     bool even = false;   ///< of lamps: kept even in what is seen of the surface
+    /// What is sawn out is kept as its lid: the gap all round, and the diameter of a hole to lift it by.
+    MaybeReading lid{}, finger{};
     friend bool operator==(const Opening&, const Opening&) = default;
 };
 
@@ -171,6 +173,9 @@ struct Edge {
     MaybeReading allowance; ///< turn-in or gap
     MaybeReading gapAtEnd;  ///< of a gap that is wider at one end: there, going round; `allowance` is at the start
     std::string trim;       ///< id of the product that closes it; "-" none; empty: by rule
+    /// The corner at its start and at its end, going round, as a bevel gauge reads it: degrees, on the room's side.
+    std::optional<double> startDeg{}, endDeg{};
+    bool factory = false; ///< it lies on the sheet's own edge, which saves a cut
     friend bool operator==(const Edge&, const Edge&) = default;
 };
 
@@ -195,6 +200,7 @@ struct Surface {
     MaybeReading fromRear;                ///< of its rear end from the rear of the floor
     MaybeReading lean;                    ///< by how much its upper edge stands inside the plumb of its lower one
     bool leansOut = false;                ///< outside it instead
+    bool before = false;                  ///< its readings are of an earlier body, not of this one
 
     [[nodiscard]] Edge edge(int side) const {
         return side >= 0 && side < static_cast<int>(edges.size()) ? edges[static_cast<std::size_t>(side)] : Edge{};
@@ -204,9 +210,9 @@ struct Surface {
 
 /// The reading of a key, or null: those of the measurement; "n0.position", "n0.length", "n0.depth", "s0.along",
 /// "s0.across" of notches and cut corners; "o0.side", "o0.cross", "o0.width", "o0.height", "o0.radius", "o0.pitch",
-/// "o0.turnIn", "o0.clear" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones; "u0.position",
-/// "u0.width", "u0.spacing", "u0.depth", "u0.holeFirst", "u0.holePitch" of supports; "e0" of edges; "heightRear",
-/// "heightFront", "fromRear", "lean"; "e0.end" of an edge's gap at its end.
+/// "o0.turnIn", "o0.clear", "o0.lid", "o0.finger" of openings; "z0.side", "z0.cross", "z0.width", "z0.height" of zones;
+/// "u0.position", "u0.width", "u0.spacing", "u0.depth", "u0.holeFirst", "u0.holePitch" of supports; "e0" of edges;
+/// "heightRear", "heightFront", "fromRear", "lean"; "e0.end" of an edge's gap at its end.
 MaybeReading* findReading(Surface& surface, std::string_view key);
 const MaybeReading* findReading(const Surface& surface, std::string_view key);
 

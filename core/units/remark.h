@@ -94,6 +94,10 @@ enum class RemarkKind {
     DatumMissing,           ///< lines from the datum, and no datum crosses this surface
     PanelTooLarge,          ///< {panel} {length} x {width} does not fit the sheet
     PanelPastDoor,          ///< {panel} is {width} at its narrowest; {door} lets {limit} through
+    PanelPastLoad,          ///< {panel} is {length} x {width}; the car takes {limitLength} x {limitWidth}
+    LidInPieces,            ///< what is sawn out of {opening} is to be its lid, and a joint parts it
+    LidUnderKerf,           ///< {opening}: a lid with a gap of {gap}; the blade takes {limit}
+    FingerTooLarge,         ///< {opening}: a hole of {length} in a lid of {limit}
     SpanTooWide,            ///< supports {length} apart; {product} carries {limit}
     EdgeOverhangs,          ///< {product} stands {length} beyond its last support, {limit} is what it bears
     PanelsUnsupported,      ///< {product} is to span {length} with {supports} support behind it; it carries {limit}
