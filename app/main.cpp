@@ -6,8 +6,9 @@
 #include "app/stages/buildup/build_up_page.h"
 #include "app/stages/buy/compare_view.h"
 #include "app/stages/cut/cut_page.h"
+#include "app/stages/fit/fit_page.h"
+#include "app/stages/log/log_page.h"
 #include "app/stages/measure/measure_page.h"
-#include "app/stages/measure/photograph_tracer.h"
 #include "app/stages/setout/base_view.h"
 #include "app/stages/setout/edge_view.h"
 #include "formats/demo.h"
@@ -19,7 +20,6 @@
 #include <QIcon>
 #include <QLibraryInfo>
 #include <QLocale>
-#include <QPainter>
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
@@ -40,42 +40,6 @@ namespace {
 struct Main {
     Q_DECLARE_TR_FUNCTIONS(Main)
 };
-
-/// A made-up photograph: a panel with a window, and a taped rectangle of 400 x 300 on it, seen at a slant.
-QImage examplePhotograph(const QTransform& view) {
-    QImage picture(1600, 1200, QImage::Format_RGB32);
-    picture.fill(QColor(0x8A8F8B));
-    QPainter p(&picture);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setTransform(view);
-    p.setPen(QPen(QColor(0x6E5C45), 8));
-    p.setBrush(QColor(0xCDB893));
-    p.drawRect(QRectF(-200, -150, 1200, 800));
-    p.setBrush(QColor(0x9FB4C2));
-    p.drawRoundedRect(QRectF(520, 120, 380, 330), 40, 40);
-    p.setPen(QPen(QColor(0xF4EFE2), 14));
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(QRectF(0, 0, 400, 300));
-    return picture;
-}
-
-/// The tracer with that photograph, marked and traced.
-std::unique_ptr<PhotographTracer> exampleTracer(JobDocument& document) {
-    const QTransform view(0.62, -0.04, 0.00012, 0.11, 0.5, 0.00025, 420, 330, 1);
-    auto tracer = std::make_unique<PhotographTracer>(document, examplePhotograph(view), '.');
-    const auto press = [&](double x, double y) {
-        const QPointF at = view.map(QPointF(x, y));
-        tracer->press({at.x(), at.y()});
-    };
-    const QPointF known[] = {{0, 0}, {400, 0}, {400, 300}, {0, 300}};
-    for (std::size_t k = 0; k < 4; ++k) tracer->setKnown(k, {known[k].x(), known[k].y()});
-    for (const QPointF& k : known) press(k.x(), k.y());
-    for (const QPointF& c : {QPointF(-200, -150), {1000, -150}, {1000, 650}, {-200, 650}}) press(c.x(), c.y());
-    tracer->closeRing();
-    for (const QPointF& c : {QPointF(520, 120), {900, 120}, {900, 450}, {520, 450}}) press(c.x(), c.y());
-    tracer->closeRing();
-    return tracer;
-}
 
 /// Takes pictures of the main views into a folder, then ends: docs/screenshots are made this way.
 class Photographer : public QObject {
@@ -125,6 +89,13 @@ public:
                 window_.findChild<QPushButton*>(QStringLiteral("wholeVan"))->setChecked(whole);
             };
         };
+        const auto fit = [this](FitPage::View view, const std::string& surface) {
+            return [this, view, surface] {
+                document_.setCurrentSurface(surface);
+                window_.showStage(MainWindow::Fit);
+                window_.findChild<FitPage*>()->showView(view);
+            };
+        };
         shots_ = {{QStringLiteral("measure"), stage(MainWindow::Measure, "floor", PartsPanel::Outline)},
                   {QStringLiteral("map"), [this] { window_.enlargeMap(true); }},
                   {QStringLiteral("set-out"), stage(MainWindow::SetOut, "floor", PartsPanel::Outline)},
@@ -139,17 +110,26 @@ public:
                   {QStringLiteral("mass"), buy("showMass", "floor", false)},
                   {QStringLiteral("prices"), buy("showPrices", "floor", false)},
                   {QStringLiteral("compare"), buy("showCompare", "left-upper", false)},
-                  {QStringLiteral("compare-schemes"), buy("showCompare", "left-upper", true)},
-                  {QStringLiteral("fit"), stage(MainWindow::Fit, "left-lower", PartsPanel::Outline)},
-                  {QStringLiteral("log"), stage(MainWindow::Log, "floor", PartsPanel::Outline)},
+                  {QStringLiteral("fit"), fit(FitPage::WholeVan, "ceiling")},
+                  {QStringLiteral("fit-today"), fit(FitPage::Today, "ceiling")},
                   {QStringLiteral("new-van"), [this] { window_.showNewVan(true); }},
-                  {QStringLiteral("photograph"), [this] { tracer_ = exampleTracer(document_); }}};
+                  {QStringLiteral("log"), [this] { showRecord(); }},
+                  {QStringLiteral("log-rack"), [this] { window_.findChild<LogPage*>()->showView(LogPage::Rack); }}};
         timer_.setInterval(60);
         connect(&timer_, &QTimer::timeout, this, [this] { step(); });
         timer_.start();
     }
 
 private:
+    /// The example some weekends in, and what its record teaches.
+    void showRecord() {
+        document_.open(demoJobUnderWay(), {});
+        document_.setNow(demoUnderWayNow());
+        document_.setCurrentSurface("ceiling");
+        window_.showStage(MainWindow::Log);
+        window_.findChild<LogPage*>()->showView(LogPage::Learned);
+    }
+
     void step() {
         if (!document_.isSettled() || document_.cutting().isSearching()) return; // not before all figures stand
         if (const auto* page = window_.findChild<BuildUpPage*>(); page && page->isVisible() && page->isWorkingOut())
@@ -159,14 +139,14 @@ private:
             return;
         if (const auto* compare = window_.findChild<CompareView*>(); compare->isVisible() && compare->columns() == 0)
             return;
+        if (window_.findChild<FitPage*>()->isVisible() && !document_.isWorkSettled()) return;
         if (!shown_) {
             shots_[next_].second();
             shown_ = true;
             return;
         }
         const QString path = folder_ + QLatin1Char('/') + shots_[next_].first + QStringLiteral(".png");
-        QWidget& shown = tracer_ ? static_cast<QWidget&>(*tracer_) : window_;
-        if (!shown.grab().save(path)) {
+        if (!window_.grab().save(path)) {
             std::fprintf(stderr, "%s\n", qPrintable(Main::tr("Cannot write %1").arg(path)));
             QCoreApplication::exit(1);
             return;
@@ -181,7 +161,6 @@ private:
     std::vector<std::pair<QString, std::function<void()>>> shots_;
     std::size_t next_ = 0;
     bool shown_ = false;
-    std::unique_ptr<PhotographTracer> tracer_;
     QTimer timer_;
 };
 
@@ -251,8 +230,9 @@ int main(int argc, char** argv) {
 
     JobDocument document;
     document.open(parser.isSet(line.demo) ? demoJob()
-                                          : newJob(Main::tr("New van").toStdString(), starterCatalogue(), Currency{}),
+                                          : newJob(Main::tr("New van").toStdString(), Main::tr("Floor").toStdString(), starterCatalogue(), Currency{}),
                   {});
+    if (parser.isSet(line.demo)) document.setNow(demoNow());
     const QString folder =
         parser.isSet(line.autosave)
             ? parser.value(line.autosave)

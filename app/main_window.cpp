@@ -41,6 +41,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
     : QMainWindow(parent),
       document_(document),
       decimalMark_(localeDecimalMark()),
+      workshop_(std::make_unique<Workshop>(document, QFileInfo(autosaveFolder).absolutePath())),
       jobButton_(new QPushButton),
       vehicle_(new QLabel),
       rule_(new StageRule({tr("Measure"), tr("Build-up"), tr("Set out"), tr("Cut"), tr("Buy"), tr("Fit"), tr("Log")})),
@@ -49,7 +50,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
       measure_(new MeasurePage(document, decimalMark_)),
       cut_(new CutPage(document, decimalMark_)),
       buy_(new BuyPage(document, decimalMark_)),
-      newVan_(new NewVanPage(decimalMark_)),
+      newVan_(new NewVanPage(*workshop_, decimalMark_)),
       tally_(new TallyStrip(document, decimalMark_)),
       noticeBar_(new QWidget),
       notice_(new QLabel),
@@ -109,15 +110,30 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
 
     pages_->addWidget(measure_);
     pages_->addWidget(new BuildUpPage(document, decimalMark_));
-    pages_->addWidget(new SetOutPage(document, decimalMark_));
+    auto* setOut = new SetOutPage(document, decimalMark_);
+    setOut->setMeter(measure_->meter());
+    pages_->addWidget(setOut);
     pages_->addWidget(cut_);
     pages_->addWidget(buy_);
     pages_->addWidget(new FitPage(document, decimalMark_));
-    pages_->addWidget(new LogPage(document, decimalMark_));
+    auto* log = new LogPage(document, *workshop_, decimalMark_);
+    pages_->addWidget(log);
+    cut_->setWorkshop(*workshop_);
+    buy_->setWorkshop(*workshop_);
+    connect(log, &LogPage::shaded, this, [this](const std::vector<ShellMap::Shade>& shades) {
+        if (pages_->currentIndex() == Log) map_->shade(shades);
+    });
+    connect(workshop_.get(), &Workshop::told, this,
+            [this](const QString& sentence, bool attention) { tell(sentence, attention); });
     pages_->addWidget(newVan_);
     connect(newVan_, &NewVanPage::goBack, this, [this] { showStage(Measure); });
     connect(newVan_, &NewVanPage::laidOut, this, [this](const Job& job) {
-        document_.open(job, {});
+        // A new job starts with the rates of whoever worked last.
+        const std::string person = document_.job().work.person;
+        Job fresh = job;
+        for (const Person& p : workshop_->book().people)
+            if (p.name == person) fresh = withRatesOf(std::move(fresh), p);
+        document_.open(fresh, {});
         showStage(Measure);
     });
 
@@ -167,7 +183,7 @@ void MainWindow::showStage(Stage stage) {
     if (pages_->isHidden()) enlargeMap(false);
     rule_->setCurrent(stage);
     map_->glow({}, {});
-    if (stage != Buy) map_->shade({});
+    if (stage != Buy && stage != Log) map_->shade({});
     pages_->setCurrentIndex(stage);
     if (!focusWidget() || focusWidget() == jobButton_) pages_->currentWidget()->setFocus();
 }
@@ -186,7 +202,19 @@ void MainWindow::makeMenu() {
     QMenu* recent = menu->addMenu(tr("Open recent"));
     connect(recent, &QMenu::aboutToShow, this, [this, recent] { fillRecent(recent); });
     menu->addAction(tr("Open the example, Plover"), this, [this] {
-        if (mayLetGo()) document_.open(demoJob(), {});
+        if (!mayLetGo()) return;
+        document_.open(demoJob(), {});
+        document_.setNow(demoNow());
+    });
+    menu->addAction(tr("Open the example, some weekends in"), this, [this] {
+        if (!mayLetGo()) return;
+        document_.open(demoJobUnderWay(), {});
+        document_.setNow(demoUnderWayNow());
+    });
+    menu->addAction(tr("Open the second example, from Plover's offcuts"), this, [this] {
+        if (!mayLetGo()) return;
+        document_.open(demoSecondJob(), {});
+        document_.setNow(demoUnderWayNow());
     });
     menu->addSeparator();
     add(tr("Save"), QKeySequence::Save, [this] { save(); });
@@ -280,6 +308,8 @@ void MainWindow::showShortcuts() {
           {tr("↑ ↓ ← → in Cut"),
            tr("from stock to stock, from piece to piece; with Ctrl the piece moves by 1 mm, with Shift by 10")},
           {tr("P, R, Space in Cut"), tr("pin the piece in hand, turn it, tick it as cut")},
+          {tr("← → in Fit, with Shift"),
+           tr("from one piece of work to the next; the piece to the day before or after")},
           {tr("← → on the start strip or the tally"), tr("the same along the strip; the figures of the tally")},
           {tr("Ctrl+Z, Ctrl+Shift+Z"), tr("undo and redo, across saves")},
           {tr("Ctrl+N, Ctrl+O, Ctrl+S"), tr("new, open, save")},

@@ -4,6 +4,7 @@
 
 #include "app/document/autosave.h"
 #include "app/document/job_document.h"
+#include "app/document/workshop.h"
 #include "app/shellmap/shell_map.h"
 #include "app/widgets/stage_rule.h"
 #include "app/widgets/tally_strip.h"
@@ -34,7 +35,7 @@ public:
     /// What to do with work that a killed program left behind: open the newest of it, or, where something else was
     /// asked for, offer it beside that.
     enum class LeftBehind { Open, Offer };
-    /// @param autosaveFolder  where unsaved work is kept
+    /// @param autosaveFolder  where unsaved work is kept, and beside it the workshop's book
     MainWindow(JobDocument& document, const QString& autosaveFolder, LeftBehind leftBehind = LeftBehind::Open,
                QWidget* parent = nullptr);
 
@@ -45,6 +46,7 @@ public:
     void enlargeMap(bool large);
     [[nodiscard]] MeasurePage& measurePage() { return *measure_; }
     [[nodiscard]] CutPage& cutPage() { return *cut_; }
+    [[nodiscard]] Workshop& workshop() { return *workshop_; }
     /// Opens a file; says in the window why not, if it cannot be read.
     bool openFile(const QString& path);
 
@@ -85,6 +87,7 @@ private:
 
     JobDocument& document_;
     char decimalMark_;
+    std::unique_ptr<Workshop> workshop_;
     std::unique_ptr<Autosave> autosave_;
     std::vector<Recovered> copies_;   ///< left behind, newest first
     std::optional<Recovered> opened_; ///< the one of them that is open

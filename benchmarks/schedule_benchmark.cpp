@@ -1,6 +1,11 @@
 // How fast work is planned: the first answer, and orders tried a second, on made-up work of a whole van.
 
 #include "core/schedule/work.h"
+#include "core/vanwork/learned.h"
+#include "core/vanwork/took.h"
+#include "core/vanwork/work_plan.h"
+#include "formats/demo.h"
+#include "formats/job_file.h"
 
 #include <benchmark/benchmark.h>
 
@@ -37,18 +42,81 @@ WorkProblem work(int tasks) {
     return p;
 }
 
-void plan(benchmark::State& state) {
+void planMadeUp(benchmark::State& state) {
     const WorkProblem p = work(static_cast<int>(state.range(0)));
     WorkEffort effort;
     effort.iterations = state.range(1);
     for (auto _ : state) benchmark::DoNotOptimize(planWork(p, effort));
 }
-BENCHMARK(plan)
+BENCHMARK(planMadeUp)
     ->ArgNames({"tasks", "orders"})
     ->Args({130, 1})
     ->Args({130, 5000})
     ->Args({2000, 1})
     ->Unit(benchmark::kMillisecond);
+
+/// The example: its first plan, the plan after a piece is dragged a week on, and how sure the date is.
+const WorkQuestion& example() {
+    static const WorkQuestion question = [] {
+        const Job job = demoJob();
+        return workQuestion(job, plan(job), demoNow());
+    }();
+    return question;
+}
+
+void vanFirst(benchmark::State& state) {
+    for (auto _ : state) benchmark::DoNotOptimize(planVan(example(), {.iterations = 1}));
+}
+BENCHMARK(vanFirst)->Unit(benchmark::kMillisecond);
+
+void vanAfterADrag(benchmark::State& state) {
+    const WorkPlan settled = planVan(example(), {.iterations = 500});
+    WorkQuestion dragged = example();
+    const int item = dragged.net.find("left-upper/insulation/fit");
+    const CivilDate day = settled.clock.moment(settled.parts(item).front().start).day + 7;
+    dragged.settings.pins["left-upper/insulation/fit"] = day;
+    constexpr int kRunsWhileDragging = 30;
+    for (auto _ : state) {
+        const WorkPlan p = planNear(dragged, settled);
+        benchmark::DoNotOptimize(chanceOfVan(dragged, p, kRunsWhileDragging));
+    }
+}
+BENCHMARK(vanAfterADrag)->Unit(benchmark::kMillisecond);
+
+void vanChance(benchmark::State& state) {
+    const WorkPlan p = planVan(example(), {.iterations = 500});
+    for (auto _ : state) benchmark::DoNotOptimize(chanceOfVan(example(), p, 1000));
+}
+BENCHMARK(vanChance)->Unit(benchmark::kMillisecond);
+
+/// The example some weekends in, its record over and over until it has so many entries.
+Job withEntries(std::int64_t entries) {
+    Job job = demoJobUnderWay();
+    const Record once = job.record;
+    while (static_cast<std::int64_t>(job.record.size()) < entries) {
+        RecordEntry e = once[job.record.size() % once.size()];
+        e.id = static_cast<std::int64_t>(job.record.size()) + 1;
+        job.record.push_back(std::move(e));
+    }
+    return job;
+}
+
+/// Read from its file; and what it teaches and took worked out.
+void openRecord(benchmark::State& state) {
+    const QByteArray file = writeJob(withEntries(state.range(0)));
+    for (auto _ : state) benchmark::DoNotOptimize(readJob(file));
+}
+BENCHMARK(openRecord)->ArgName("entries")->Arg(200)->Arg(50000)->Unit(benchmark::kMillisecond);
+
+void learnFromRecord(benchmark::State& state) {
+    const Job job = withEntries(state.range(0));
+    const Plan p = plan(job);
+    for (auto _ : state) {
+        benchmark::DoNotOptimize(rateOffers(job, p));
+        benchmark::DoNotOptimize(tookOf(job, p));
+    }
+}
+BENCHMARK(learnFromRecord)->ArgName("entries")->Arg(200)->Arg(50000)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

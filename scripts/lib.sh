@@ -21,10 +21,14 @@ install_packages() {
   "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
 }
 
-# Configures and builds one preset: build_preset release [targets...]
+# Configures and builds one preset: build_preset release [targets...]. A first build of the release, and of what the
+# sanitizers watch, compiles the sources of a folder together (cmake/unity.cmake); a folder that is there already keeps
+# its way.
 build_preset() {
   local preset="$1"; shift
-  cmake --preset "$preset" >"build/$preset.configure.log" 2>&1 || { cat "build/$preset.configure.log" >&2; exit 1; }
+  local first=()
+  [ "$preset" = dev ] || [ -f "build/$preset/CMakeCache.txt" ] || first=(-DWESTRUM_UNITY=ON)
+  cmake --preset "$preset" "${first[@]}" >"build/$preset.configure.log" 2>&1 || { cat "build/$preset.configure.log" >&2; exit 1; }
   local targets=()
   [ $# -gt 0 ] && targets=(--target "$@")
   cmake --build "build/$preset" "${targets[@]}"

@@ -1,9 +1,12 @@
 #include "app/document/commands.h"
 
 #include "app/document/base_commands.h"
+#include "app/document/record_commands.h"
 #include "app/document/set_value.h"
 #include "app/document/shell_commands.h"
+#include "app/document/work_commands.h"
 #include "core/families/family.h"
+#include "core/fitting/efforts.h"
 #include "core/plan/options.h"
 #include "core/setout/set_out.h"
 #include "formats/words.h"
@@ -22,16 +25,6 @@ struct Commands {
 
 auto measurementOf(const std::string& surface) {
     return [surface](auto& job) -> auto& { return job.surface(surface)->measurement; };
-}
-
-/// A log may not be there yet: asked of a const job, an empty one stands in.
-auto logOf(const std::string& surface) {
-    return [surface](auto& job) -> auto& {
-        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
-            return job.log(surface);
-        else
-            return job.logs[surface];
-    };
 }
 
 auto productOf(const std::string& id) {
@@ -431,13 +424,33 @@ Command takeSaving(JobDocument& d, const std::string& product, const Saving& sav
 
 Command tickBought(JobDocument& d, const std::string& key, std::optional<Bought> bought) {
     std::map<std::string, Bought> all = d.job().bought;
-    if (bought)
+    const QString name = Commands::tr("Tick what is bought");
+    std::vector<Command> parts;
+    const std::string product = key.substr(0, key.find('/'));
+    if (bought) {
+        // Received with its lot: the first time that it is ticked.
+        if (!all.contains(key)) {
+            RecordEntry e = entryNow(d, EntryKind::Delivery);
+            e.product = product;
+            e.amount = bought->packs;
+            e.lot = bought->lot;
+            std::vector<RecordEntry> entries;
+            entries.push_back(std::move(e));
+            parts.push_back(addEntries(d, std::move(entries)));
+        }
         all[key] = std::move(*bought);
-    else
+    } else {
         all.erase(key);
-    return setValue(
-        Commands::tr("Tick what is bought"), d, JobPart::Buying, {}, [](auto& job) -> auto& { return job.bought; },
-        std::move(all));
+        for (auto e = d.job().record.rbegin(); e != d.job().record.rend(); ++e)
+            if (e->kind == EntryKind::Delivery && e->product == product) {
+                parts.push_back(removeEntry(d, e->id));
+                break;
+            }
+    }
+    parts.insert(parts.begin(), setValue(
+                                    name, d, JobPart::Buying, std::string(),
+                                    [](auto& job) -> auto& { return job.bought; }, std::move(all)));
+    return together(name, std::move(parts));
 }
 
 Command setBudget(JobDocument& d, std::optional<Money> budget) {
@@ -512,6 +525,14 @@ Command chooseUnits(JobDocument& d, LengthUnit shown, LengthUnit bare) {
 }
 
 Command tickStep(JobDocument& d, const std::string& surface, const std::string& stepKey, bool done) {
+    // A step is written down with its time; one of its places goes with it.
+    const SurfacePlan* planned = d.plan()->surface(surface);
+    if (planned)
+        for (const FitStep& step : planned->steps)
+            if (step.key == stepKey) {
+                const double minutes = minutesOf(step, d.job().work.practised);
+                return tickWorkSteps(d, {{surface, stepKey}}, done, workedUntilNow(d, minutes));
+            }
     FitLog log = d.job().log(surface);
     if (done)
         log.done.insert(stepKey);

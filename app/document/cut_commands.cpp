@@ -1,9 +1,9 @@
 #include "app/document/cut_commands.h"
 
-#include "formats/words.h"
-
+#include "app/document/record_commands.h"
 #include "app/document/set_value.h"
 #include "core/units/print.h"
+#include "formats/words.h"
 
 #include <QCoreApplication>
 
@@ -168,6 +168,35 @@ Command unpinAll(JobDocument& d, const std::string& product) {
     return changeCutList(d, CutCommands::tr("Let all pins go"), product, std::move(list));
 }
 
+/// Writes down what was cut, or strikes it.
+static Command writeCut(JobDocument& d, const ProductCut& cut, const std::vector<LyingPiece>& pieces, bool done) {
+    std::vector<RecordEntry> entries;
+    std::vector<Command> struck;
+    for (const LyingPiece& p : pieces) {
+        const std::string name = pieceText(p.name).toStdString();
+        const std::string surface =
+            p.piece >= 0 ? cut.pieces[static_cast<std::size_t>(p.piece)].surface : std::string();
+        const auto same = [&](const RecordEntry& e) {
+            return e.kind == EntryKind::PieceCut && e.product == cut.product && e.piece == name && e.surface == surface;
+        };
+        const auto& record = d.job().record;
+        const auto known = std::find_if(record.rbegin(), record.rend(), same);
+        if (!done) {
+            if (known != record.rend()) struck.push_back(removeEntry(d, known->id));
+            continue;
+        }
+        if (known != record.rend()) continue; // ticked before
+        RecordEntry e = entryNow(d, EntryKind::PieceCut);
+        e.product = cut.product;
+        e.surface = surface;
+        e.piece = name;
+        e.amount = 1;
+        entries.push_back(std::move(e));
+    }
+    if (done) return addEntries(d, std::move(entries));
+    return together(CutCommands::tr("Take the ticks away"), std::move(struck));
+}
+
 Command tickPiece(JobDocument& d, const ProductCut& cut, std::size_t item, std::size_t piece, bool done) {
     CutList list = listOf(d, cut.product);
     const std::string key = cut.items[item].pieces[piece].key;
@@ -178,8 +207,11 @@ Command tickPiece(JobDocument& d, const ProductCut& cut, std::size_t item, std::
         // Nothing of it is cut: it may change again, but what was pinned on purpose is not known any more.
         list.kept.erase(list.kept.begin() + (&kept - list.kept.data()));
     }
-    return changeCutList(d, done ? CutCommands::tr("Tick a piece") : CutCommands::tr("Take a tick away"), cut.product,
-                         std::move(list));
+    const QString name = done ? CutCommands::tr("Tick a piece") : CutCommands::tr("Take a tick away");
+    std::vector<Command> parts;
+    parts.push_back(changeCutList(d, name, cut.product, std::move(list)));
+    parts.push_back(writeCut(d, cut, {cut.items[item].pieces[piece]}, done));
+    return together(name, std::move(parts));
 }
 
 Command tickItem(JobDocument& d, const ProductCut& cut, std::size_t item, bool done) {
@@ -187,8 +219,11 @@ Command tickItem(JobDocument& d, const ProductCut& cut, std::size_t item, bool d
     KeptItem& kept = lock(list, cut, cut.items[item]);
     for (KeptPiece& p : kept.pieces) p.cut = done;
     if (!done) list.kept.erase(list.kept.begin() + (&kept - list.kept.data()));
-    return changeCutList(d, done ? CutCommands::tr("Tick all of it as cut") : CutCommands::tr("Take the ticks away"),
-                         cut.product, std::move(list));
+    const QString name = done ? CutCommands::tr("Tick all of it as cut") : CutCommands::tr("Take the ticks away");
+    std::vector<Command> parts;
+    parts.push_back(changeCutList(d, name, cut.product, std::move(list)));
+    parts.push_back(writeCut(d, cut, cut.items[item].pieces, done));
+    return together(name, std::move(parts));
 }
 
 Command leftoversToRack(JobDocument& d, const ProductCut& cut, std::size_t item, const std::string& name) {

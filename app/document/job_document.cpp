@@ -2,6 +2,10 @@
 
 #include "core/plan/cut_problems.h"
 
+#include <QDateTime>
+#include <QDir>
+#include <QFileInfo>
+
 #include <algorithm>
 #include <utility>
 
@@ -29,6 +33,10 @@ JobDocument::JobDocument(QObject* parent)
         checkOdds();
         if (odds_) emit oddsChanged();
     });
+    connect(&workWorker_, &WorkWorker::planned, this, [this](const std::shared_ptr<const WorkAnswer>& answer) {
+        work_ = answer;
+        emit workChanged();
+    });
     connect(&undo_, &QUndoStack::cleanChanged, this, &JobDocument::modifiedChanged);
 }
 
@@ -44,6 +52,10 @@ void JobDocument::open(Job job, const QString& path, bool recovered) {
     oddsWorker_.stop();
     oddsFor_.reset();
     odds_.reset();
+    workWorker_.stop();
+    workFor_.reset();
+    work_.reset();
+    now_.reset();
     emit jobReplaced();
     emit pathChanged();
     emit modifiedChanged();
@@ -57,14 +69,31 @@ std::optional<FileFaults> JobDocument::openFile(const QString& path) {
     return std::nullopt;
 }
 
+namespace {
+
+/// Photographs are named from the job's file: from its new place they are called otherwise.
+void besideFile(Job& job, const QString& from, const QString& to) {
+    const QDir old(from.isEmpty() ? QDir::currentPath() : QFileInfo(from).absolutePath());
+    const QDir here(QFileInfo(to).absolutePath());
+    for (RecordEntry& e : job.record)
+        if (e.kind == EntryKind::Photograph && !e.text.empty())
+            e.text = here.relativeFilePath(old.absoluteFilePath(QString::fromStdString(e.text))).toStdString();
+}
+
+} // namespace
+
 std::optional<FileFault> JobDocument::saveTo(const QString& path) {
-    if (auto fault = saveJobFile(job_, path)) return fault;
     const bool moved = path != path_;
+    Job kept = job_;
+    if (moved) besideFile(kept, path_, path);
+    if (auto fault = saveJobFile(kept, path)) return fault;
     path_ = path;
+    if (kept != job_) edit(JobPart::Log, {}, [&](Job& j) { j = std::move(kept); });
     recovered_ = false;
     undo_.setClean();
     if (moved) emit pathChanged();
     emit modifiedChanged();
+    emit saved();
     return std::nullopt;
 }
 
@@ -155,6 +184,24 @@ void JobDocument::askOdds() {
     if (oddsFor_ || planRevision_ != revision_ || cutting_.isSearching() || plan_->purchases.empty()) return;
     oddsFor_ = oddsQuestion(job_, *plan_, cuts(), oddsTries_);
     oddsWorker_.request(*oddsFor_);
+}
+
+void JobDocument::askWork() {
+    if (planRevision_ != revision_) return;
+    WorkClock::Moment at = now();
+    constexpr int kStep = 15; // minutes: a plan does not change with every look at the clock
+    at.minute -= at.minute % kStep;
+    WorkQuestion question = workQuestion(job_, *plan_, at);
+    if (workFor_ == question) return;
+    workFor_ = question;
+    workWorker_.request(std::move(question), workIterations_, workRuns_);
+}
+
+WorkClock::Moment JobDocument::now() const {
+    if (now_) return *now_;
+    const QDateTime clock = QDateTime::currentDateTime();
+    return {{clock.date().year(), clock.date().month(), clock.date().day()},
+            clock.time().hour() * 60 + clock.time().minute()};
 }
 
 std::vector<ProductCut> JobDocument::cuts() const {

@@ -5,6 +5,7 @@
 #include "app/document/cut_worker.h"
 #include "app/document/odds_worker.h"
 #include "app/document/plan_worker.h"
+#include "app/document/work_worker.h"
 #include "core/plan/job.h"
 #include "core/plan/plan.h"
 #include "formats/job_file.h"
@@ -19,7 +20,7 @@
 namespace westrum {
 
 /// What of the job changed, so that views repaint their part only.
-enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log, Cutting, Buying };
+enum class JobPart { Details, Shell, Measurement, Finish, Catalogue, Log, Cutting, Buying, Work };
 
 /// The open job. Only commands change it; each change is told by one signal and planned in the background.
 class JobDocument : public QObject {
@@ -69,6 +70,22 @@ public:
     void setOddsTries(int tries) { oddsTries_ = tries; }
     [[nodiscard]] int oddsTries() const { return oddsTries_; }
 
+    /// The work in time; null until it was asked for. It may be of an earlier job while planning is under way.
+    [[nodiscard]] std::shared_ptr<const WorkAnswer> work() const { return work_; }
+    /// Has it planned, if the plan is settled and it is not of the job as it is; workChanged() tells.
+    void askWork();
+    /// Whether the work that is there is of the job as it is, and settled.
+    [[nodiscard]] bool isWorkSettled() const { return work_ && !work_->searching && workFor_ == work_->question; }
+    /// How long it is searched for, and how often it is played through.
+    void setWorkSearch(int iterations, int runs) {
+        workIterations_ = iterations;
+        workRuns_ = runs;
+    }
+    /// By the clock on the wall, or as it was set.
+    [[nodiscard]] WorkClock::Moment now() const;
+    /// For tests, pictures and the example; nothing: the clock's.
+    void setNow(std::optional<WorkClock::Moment> now) { now_ = now; }
+
     /// For commands only: edits the job, tells the views and asks for a plan.
     void edit(JobPart part, const std::string& surface, const std::function<void(Job&)>& change);
 
@@ -85,11 +102,14 @@ signals:
     /// They are there, or no longer of the plan as it is.
     void oddsChanged();
     void oddsProgress(double share);
+    /// A plan of the work, a better one, or how sure it is.
+    void workChanged();
     void startsComputed();
     /// How far the search for better ways is, from 0 to 1.
     void startsProgress(double share);
     void pathChanged();
     void modifiedChanged();
+    void saved();
 
 private:
     /// Asks for a plan of the job and the cuts as they are: whatever was edited, what differs is found by its inputs.
@@ -119,6 +139,11 @@ private:
     std::shared_ptr<const std::vector<ProductOdds>> odds_;
     int oddsTries_ = 300;
     OddsWorker oddsWorker_;
+    std::optional<WorkQuestion> workFor_; ///< asked, or answered by work_
+    std::shared_ptr<const WorkAnswer> work_;
+    std::optional<WorkClock::Moment> now_;
+    int workIterations_ = kWorkIterations, workRuns_ = kWorkRuns;
+    WorkWorker workWorker_;
 };
 
 } // namespace westrum

@@ -9,7 +9,7 @@ OddsWorker::OddsWorker(QObject* parent)
           // One core is left to the window.
           const int threads = std::clamp(static_cast<int>(std::thread::hardware_concurrency()) - 1, 1, 8);
           const auto tell = [&](double share) { turn.tell([this, share] { emit progress(share); }); };
-          std::vector<ProductOdds> odds = oddsOf(question, {}, threads, turn.stop, tell);
+          std::vector<ProductOdds> odds = oddsOf(question, mishapsOf(question.job.read), threads, turn.stop, tell);
           turn.tell([this, odds = std::move(odds)] { emit found(odds); });
       }) {}
 

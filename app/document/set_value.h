@@ -87,4 +87,14 @@ inline auto optionsOf(const std::string& surface) {
     };
 }
 
+/// What happened on a surface. It may not be there yet, as above.
+inline auto logOf(const std::string& surface) {
+    return [surface](auto& job) -> auto& {
+        if constexpr (std::is_const_v<std::remove_reference_t<decltype(job)>>)
+            return job.log(surface);
+        else
+            return job.logs[surface];
+    };
+}
+
 } // namespace westrum

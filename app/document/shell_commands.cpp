@@ -4,6 +4,7 @@
 #include "app/document/set_value.h"
 #include "core/plan/base_checks.h"
 #include "core/shell/ties.h"
+#include "core/units/print.h"
 
 #include <QCoreApplication>
 
@@ -74,6 +75,29 @@ Command takeReading(JobDocument& d, const std::string& surface, const std::strin
     return changeSurface(ShellCommands::tr("Take a reading"), d, surface, [&](Surface& s) {
         if (MaybeReading* place = findReading(s, key)) *place = std::move(reading);
     });
+}
+
+Command takeCheck(JobDocument& d, std::size_t check, MaybeReading reading) {
+    const QString name = ShellCommands::tr("Take a check reading");
+    BodyBefore before = d.job().before;
+    if (check >= before.checks.size()) return together(name, {});
+    before.checks[check].taken = reading;
+    const BodyCheck& c = before.checks[check];
+    std::vector<Command> parts;
+    const Surface* s = d.job().surface(c.surface);
+    if (s && findReading(*s, c.key)) {
+        // Taken back, the reading is again as it was before.
+        const MaybeReading now = reading ? reading : Reading{printLength(c.before, {.decimals = 1}), c.before};
+        parts.push_back(takeReading(d, c.surface, c.key, now));
+    }
+    parts.push_back(setValue(
+        name, d, JobPart::Measurement, c.surface, [](auto& job) -> auto& { return job.before; }, before));
+    return together(name, std::move(parts));
+}
+
+Command measuredHere(JobDocument& d, const std::string& surface) {
+    return changeSurface(ShellCommands::tr("Say that it is measured here"), d, surface,
+                         [](Surface& s) { s.before = false; });
 }
 
 Command shapeMeasurement(JobDocument& d, const std::string& surface, Measurement shaped) {
@@ -224,6 +248,29 @@ Command chooseEdgeTrim(JobDocument& d, const std::string& surface, int side, con
                 if (s.edges.size() <= static_cast<std::size_t>(side))
                     s.edges.resize(static_cast<std::size_t>(side) + 1);
                 at(s.edges, side).trim = product;
+            }
+    });
+}
+
+Command chooseAreaTrim(JobDocument& d, const AreaTrim& trim, const std::string& surface, int side) {
+    const QString what = ShellCommands::tr("Choose the trim of all such edges");
+    std::vector<AreaTrim> trims = d.job().areaTrims;
+    std::erase_if(trims, [&](const AreaTrim& a) { return a.area == trim.area && a.meeting == trim.meeting; });
+    if (!trim.product.empty()) trims.push_back(trim);
+    std::vector<Command> parts;
+    parts.push_back(setValue(
+        what, d, JobPart::Shell, {}, [](auto& job) -> auto& { return job.areaTrims; }, std::move(trims)));
+    parts.push_back(chooseEdgeTrim(d, surface, side, {}));
+    return together(what, std::move(parts));
+}
+
+Command gaugeCorner(JobDocument& d, const std::string& surface, int side, bool atEnd, std::optional<double> degrees) {
+    return changeShell(ShellCommands::tr("Gauge a corner"), d, surface, [&](std::vector<Surface>& all) {
+        for (Surface& s : all)
+            if (s.id == surface) {
+                if (s.edges.size() <= static_cast<std::size_t>(side))
+                    s.edges.resize(static_cast<std::size_t>(side) + 1);
+                (atEnd ? at(s.edges, side).endDeg : at(s.edges, side).startDeg) = degrees;
             }
     });
 }

@@ -13,6 +13,11 @@ Command takeReading(JobDocument&, const std::string& surface, const std::string&
 /// are kept. `shaped` is the changed copy.
 Command shapeMeasurement(JobDocument&, const std::string& surface, Measurement shaped);
 
+/// A check of an earlier body is read in this van, and stands in its surface's readings too; nothing takes it away.
+Command takeCheck(JobDocument&, std::size_t check, MaybeReading reading);
+/// A surface is no longer as it was measured in an earlier body.
+Command measuredHere(JobDocument&, const std::string& surface);
+
 /// What is said of a polygon's corner: which way the outline turns there.
 Command turnCorner(JobDocument&, const std::string& surface, int corner, CornerTurn turn);
 /// A diagonal of a polygon, not read yet; nothing changes where there is one between these corners.
@@ -50,6 +55,10 @@ Command moveZone(JobDocument&, const std::string& surface, int index, PlacementD
 /// What happens at a side, other than meeting a surface; a tie that was there is undone at both ends.
 Command describeEdge(JobDocument&, const std::string& surface, int side, Edge edge);
 /// What closes one side, whatever the surface's trim or the rule say; empty: they decide.
+/// What closes all such edges in an area of the van, this edge with them; empty: by the rule table again.
+Command chooseAreaTrim(JobDocument&, const AreaTrim& trim, const std::string& surface, int side);
+/// The corner at an end of a side as a bevel gauge reads it, in degrees; nothing: as it is drawn.
+Command gaugeCorner(JobDocument&, const std::string& surface, int side, bool atEnd, std::optional<double> degrees);
 Command chooseEdgeTrim(JobDocument&, const std::string& surface, int side, const std::string& product);
 Command meetSides(JobDocument&, const std::string& surface, int side, const std::string& other, int otherSide);
 

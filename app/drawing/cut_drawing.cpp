@@ -270,6 +270,25 @@ void paintLeft(QPainter& p, const PlanView& view, const ProductCut& cut, const C
     }
 }
 
+/// Sides that were to lie on the sheet's own edge: a heavy line where they do, a dotted one in pencil where not.
+void paintWantedEdges(QPainter& p, const PlanView& view, const CutPiece& piece, const LyingPiece& lies) {
+    if (piece.wants == FactoryEdges{}) return;
+    const Theme& t = Theme::now();
+    const bool turned = std::abs(lies.rotationRad) > 0.1;
+    const FactoryEdges& w = piece.wants;
+    const FactoryEdges wants = turned ? FactoryEdges{w.far, w.near, w.left, w.right} : w;
+    const Bounds b = boundsOf(lies.shape);
+    const auto line = [&](bool wanted, bool there, Point from, Point to) {
+        if (!wanted) return;
+        p.setPen(QPen(there ? t.agreed : t.pencil, there ? 4 : 2, there ? Qt::SolidLine : Qt::DotLine));
+        p.drawLine(view.map(from), view.map(to));
+    };
+    line(wants.left, lies.onEdge.left, b.low, {b.low.x, b.high.y});
+    line(wants.right, lies.onEdge.right, {b.high.x, b.low.y}, b.high);
+    line(wants.near, lies.onEdge.near, b.low, {b.high.x, b.low.y});
+    line(wants.far, lies.onEdge.far, {b.low.x, b.high.y}, b.high);
+}
+
 void paintLying(QPainter& p, const PlanView& view, const Job& job, const ProductCut& cut, const LyingPiece& lies,
                 bool inHand, bool lit) {
     const Theme& t = Theme::now();
@@ -293,6 +312,7 @@ void paintLying(QPainter& p, const PlanView& view, const Job& job, const Product
                          : 1,
                   piece ? Qt::SolidLine : Qt::DashLine));
     p.drawPath(path);
+    if (piece) paintWantedEdges(p, view, *piece, lies);
     if (piece) { // fold and mark lines
         for (const auto* lines : {&piece->folds, &piece->marks}) {
             p.setPen(QPen(t.graphite, 1, lines == &piece->folds ? Qt::DashLine : Qt::DotLine));

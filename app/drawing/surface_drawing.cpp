@@ -37,10 +37,20 @@ void paintSurfaceParts(QPainter& p, const PlanView& view, const Surface& surface
         for (const PlacedZone& z : shape.zones) {
             const bool inHand = z.zone == marks.zoneInHand;
             const QPainterPath path = view.path(z.shape);
-            QColor wash = t.muted;
-            wash.setAlpha(70);
-            p.setBrush(QBrush(wash, Qt::BDiagPattern));
-            p.setPen(QPen(inHand ? t.chalk : t.muted, inHand ? 2.4 : 1.2, Qt::DashDotLine));
+            // Hidden parts are hatched, what bears something heavy is crossed, cables and pipes run along.
+            const ZoneKind kind = surface.zones[static_cast<std::size_t>(z.zone)].kind;
+            const Bounds box = boundsOf(z.shape);
+            QColor wash = kind == ZoneKind::Hidden ? t.muted : kind == ZoneKind::Heavy ? t.graphite : t.pencil;
+            wash.setAlpha(kind == ZoneKind::Hidden ? 70 : 90);
+            const Qt::BrushStyle pattern = kind == ZoneKind::Hidden      ? Qt::BDiagPattern
+                                           : kind == ZoneKind::Heavy     ? Qt::DiagCrossPattern
+                                           : box.width() >= box.height() ? Qt::HorPattern
+                                                                         : Qt::VerPattern;
+            p.setBrush(QBrush(wash, pattern));
+            p.setPen(QPen(inHand                     ? t.chalk
+                          : kind == ZoneKind::Wiring ? t.pencil
+                                                     : t.muted,
+                          inHand ? 2.4 : 1.2, kind == ZoneKind::Heavy ? Qt::SolidLine : Qt::DashDotLine));
             p.drawPath(path);
             if (marks.names)
                 paintName(p, path, surface.zones[static_cast<std::size_t>(z.zone)].name, inHand ? t.chalk : t.muted,
@@ -58,6 +68,11 @@ void paintSurfaceParts(QPainter& p, const PlanView& view, const Surface& surface
             p.setPen(QPen(inHand ? t.chalk : t.graphite, inHand ? 2.6 : 1.3,
                           opening.treatment == Treatment::CutBefore ? Qt::SolidLine : Qt::DashLine));
             p.drawPath(path);
+            if (const auto lid = lidOf(opening, o)) { // what is sawn out lies in it again
+                p.setBrush(t.raised);
+                p.setPen(QPen(inHand ? t.chalk : t.muted, 1, Qt::DotLine));
+                p.drawPath(view.path(lid->shape));
+            }
             if (marks.names && !inHand) paintName(p, path, opening.name, t.muted, false);
         }
     if (marks.centreLine && !shape.zones.empty() && shape.visibleCentreY) {

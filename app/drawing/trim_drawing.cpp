@@ -47,6 +47,7 @@ void dot(QPainter& p, QPointF at, const TrimJoint& j, bool inHand) {
     p.setBrush(inHand ? t.chalk : t.raised);
     const double r = 6;
     switch (j.end) {
+    case TrimEnd::Angled:
     case TrimEnd::Mitred: { // a cut at a slant
         p.drawEllipse(at, r, r);
         p.setPen(QPen(inHand ? t.paper : t.pencil, 2));

@@ -125,7 +125,7 @@ void paintShopping(QPainter& painter, const QRectF& page, const std::function<vo
                   shares, true);
         for (const std::size_t i : trip.lines) {
             const Purchase& p = plan.purchases[i];
-            sheet.row({nameWithLot(p, job.catalogue), packsText(p, f), neededText(p, f), leftOverText(p, f),
+            sheet.row({nameWithLot(p, job.catalogue, f), packsText(p, f), neededText(p, f), leftOverText(p, f),
                        p.cost ? f.money(*p.cost) : QStringLiteral("–")},
                       shares);
         }

@@ -140,7 +140,9 @@ void ShellMap::paintLeaf(QPainter& p, const PlanView& v, const Leaf& leaf, bool 
         paintTrims(p, own, document_.job(), *document_.plan(), leaf.flap.id, {.leastWidth = 1.5});
         if (planned->datum) paintDatum(p, own, *planned->datum);
         p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(current ? t.chalk : t.graphite, current ? 3 : 1.3));
+        // As it was measured in an earlier body: its edge is not drawn through.
+        p.setPen(
+            QPen(current ? t.chalk : t.graphite, current ? 3 : 1.3, surface->before ? Qt::DashDotLine : Qt::SolidLine));
         p.drawPath(outline);
     } else {
         p.setBrush(Qt::NoBrush);

@@ -11,7 +11,7 @@ inline const Purchase* riskiest(const Plan& plan, double spoilChance) {
     for (const Purchase& p : plan.purchases) {
         if (p.quantity == Quantity::Length || p.measuredOut()) continue;
         const double risk =
-            chanceOfRunningShort(p.unitsNeeded, plan.cutUnits(p.product), p.packs * p.unitsPerPack, spoilChance);
+            chanceOfRunningShort(p.unitsNeeded, plan.cutUnits(p.product), p.unitsAtHand(), spoilChance);
         if (risk <= most) continue;
         most = risk;
         worst = &p;

@@ -96,20 +96,23 @@ TallyStrip::Figure TallyStrip::costFigure(const Plan& plan, const Figures& f) co
 }
 
 TallyStrip::Figure TallyStrip::wasteFigure(const Totals& t, const Figures& f) const {
+    // What is cut from the rack was paid for by an earlier job: it counts as opened, and neither as bought.
     const auto share = [&](M2 of) {
-        return t.laidArea.value > 0 ? (of.value - t.laidArea.value) / t.laidArea.value : 0;
+        return t.laidArea.value > 0 ? (of.value + t.rackArea.value - t.laidArea.value) / t.laidArea.value : 0;
     };
     if (!(t.laidArea.value > 0)) return {.name = tr("Waste bought"), .value = none()};
     Figure waste{.name = tr("Waste bought"), .value = f.percent(share(t.boughtArea))};
     if (haveBefore_ && before_.laidArea.value > 0)
         waste.change = signedNumber(
-            100 * (share(t.boughtArea) - (before_.boughtArea.value - before_.laidArea.value) / before_.laidArea.value),
+            100 * (share(t.boughtArea) - (before_.boughtArea.value + before_.rackArea.value - before_.laidArea.value) /
+                                             before_.laidArea.value),
             1);
+    if (t.rackArea.value > 0) waste.madeOf << tr("%1 more come off the rack.").arg(f.area(t.rackArea));
     waste.madeOf
-        << tr("Of all finishes %1 are bought and %2 laid: %3 are paid for and on no surface.")
-               .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea - t.laidArea))
+        << tr("Of all finishes %1 are bought and %2 laid: %3 are opened or paid for and on no surface.")
+               .arg(f.area(t.boughtArea), f.area(t.laidArea), f.area(t.boughtArea + t.rackArea - t.laidArea))
         << tr("What is opened of them comes to %1: %3 more than the %2 laid go in cutting or are left as offcuts (%4).")
-               .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea - t.laidArea),
+               .arg(f.area(t.consumedArea), f.area(t.laidArea), f.area(t.consumedArea + t.rackArea - t.laidArea),
                     f.percent(share(t.consumedArea)));
     return waste;
 }

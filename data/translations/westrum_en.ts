@@ -5,22 +5,30 @@
     <message numerus="yes">
         <source>%n fixing(s) of %1 would go into cables or covered openings and find no place beside them: they are left out.</source>
         <translation>
-            <numerusform>%n fixing of %1 would go into cables or covered openings and finds no place beside them: it is left out.</numerusform><numerusform>%n fixings of %1 would go into cables or covered openings and find no place beside them: they are left out.</numerusform></translation>
+            <numerusform>%n fixing of %1 would go into cables or covered openings and finds no place beside them: it is left out.</numerusform>
+            <numerusform>%n fixings of %1 would go into cables or covered openings and find no place beside them: they are left out.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n crossing(s) want more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</source>
         <translation>
-            <numerusform>%n crossing wants more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform><numerusform>%n crossings want more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform></translation>
+            <numerusform>%n crossing wants more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform>
+            <numerusform>%n crossings want more than two packers give, up to %1: add thicker packers to the catalogue, or a second batten.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n place(s) with nothing behind</source>
         <translation>
-            <numerusform>%n place with nothing behind</numerusform><numerusform>%n places with nothing behind</numerusform></translation>
+            <numerusform>%n place with nothing behind</numerusform>
+            <numerusform>%n places with nothing behind</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n packer(s) at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</source>
         <translation>
-            <numerusform>%n packer at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform><numerusform>%n packers at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform></translation>
+            <numerusform>%n packer at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform>
+            <numerusform>%n packers at %1 crossings; %2 of room lost on average, %3 left out of flat at worst</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -276,7 +284,30 @@
     <message numerus="yes">
         <source> %n place(s) in all.</source>
         <translation>
-            <numerusform> %n place in all.</numerusform><numerusform> %n places in all.</numerusform></translation>
+            <numerusform> %n place in all.</numerusform>
+            <numerusform> %n places in all.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Card, cut and taped until it drops in: %n template(s). Mark which face is seen, and up.</source>
+        <translation>
+            <numerusform>Card, cut and taped until it drops in: %n template. Mark which face is seen, and up.</numerusform>
+            <numerusform>Card, cut and taped until it drops in: %n templates. Mark which face is seen, and up.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n hole(s), on the bench: once the panel is up, nothing can be drilled from behind.</source>
+        <translation>
+            <numerusform>%n hole, on the bench: once the panel is up, nothing can be drilled from behind.</numerusform>
+            <numerusform>%n holes, on the bench: once the panel is up, nothing can be drilled from behind.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n place(s), once the coat is dry. Mains and gas are for a licensed trade.</source>
+        <translation>
+            <numerusform>%n place, once the coat is dry. Mains and gas are for a licensed trade.</numerusform>
+            <numerusform>%n places, once the coat is dry. Mains and gas are for a licensed trade.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -307,12 +338,81 @@
     </message>
 </context>
 <context>
+    <name>RecordWords</name>
+    <message numerus="yes">
+        <source>%1: %n step(s) done took %2, planned %3. Use %4?</source>
+        <translation>
+            <numerusform>%1: %n step done took %2, planned %3. Use %4?</numerusform>
+            <numerusform>%1: %n steps done took %2, planned %3. Use %4?</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1: %n container(s) covered %2 each, planned %3. Use %4?</source>
+        <translation>
+            <numerusform>%1: %n container covered %2 each, planned %3. Use %4?</numerusform>
+            <numerusform>%1: %n containers covered %2 each, planned %3. Use %4?</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Of %n cut(s) %1 were spoilt, planned %2. Use %3?</source>
+        <translation>
+            <numerusform>Of %n cut %1 were spoilt, planned %2. Use %3?</numerusform>
+            <numerusform>Of %n cuts %1 were spoilt, planned %2. Use %3?</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n more must be bought, %1.</source>
+        <translation>
+            <numerusform>%n more must be bought, %1.</numerusform>
+            <numerusform>%n more must be bought, %1.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n more must be bought.</source>
+        <translation>
+            <numerusform>%n more must be bought.</numerusform>
+            <numerusform>%n more must be bought.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1: %n step(s) done took %2 times what was planned. Use %3 instead of %4, and %5 a piece instead of %6?</source>
+        <translation>
+            <numerusform>%1: %n step done took %2 times what was planned. Use %3 instead of %4, and %5 a piece instead of %6?</numerusform>
+            <numerusform>%1: %n steps done took %2 times what was planned. Use %3 instead of %4, and %5 a piece instead of %6?</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1: beside %n container(s) emptied, %2 of it was thrown away, planned %3. Use %4?</source>
+        <translation>
+            <numerusform>%1: beside %n container emptied, %2 of it was thrown away, planned %3. Use %4?</numerusform>
+            <numerusform>%1: beside %n containers emptied, %2 of it was thrown away, planned %3. Use %4?</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n reading(s) were off by %1; with all those that were not, a reading errs by %2. Use that instead of %3?</source>
+        <translation>
+            <numerusform>%n reading was off by %1; with all those that were not, a reading errs by %2. Use that instead of %3?</numerusform>
+            <numerusform>%n readings were off by %1; with all those that were not, a reading errs by %2. Use that instead of %3?</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>ShoppingPrint</name>
     <message numerus="yes">
         <source>and %n more</source>
         <translation>
             <numerusform>and %n more</numerusform>
             <numerusform>and %n more</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>TookPrint</name>
+    <message numerus="yes">
+        <source>Work was written down on %n day(s), from %1 to %2.</source>
+        <translation>
+            <numerusform>Work was written down on %n day, from %1 to %2.</numerusform>
+            <numerusform>Work was written down on %n days, from %1 to %2.</numerusform>
         </translation>
     </message>
 </context>
@@ -464,12 +564,16 @@
     <message numerus="yes">
         <source>%n expanding nut(s)</source>
         <translation>
-            <numerusform>%n expanding nut</numerusform><numerusform>%n expanding nuts</numerusform></translation>
+            <numerusform>%n expanding nut</numerusform>
+            <numerusform>%n expanding nuts</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n packer(s)</source>
         <translation>
-            <numerusform>%n packer</numerusform><numerusform>%n packers</numerusform></translation>
+            <numerusform>%n packer</numerusform>
+            <numerusform>%n packers</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -477,7 +581,9 @@
     <message numerus="yes">
         <source>%1 takes %n pair(s) of hands, and no time that is left has so many.</source>
         <translation>
-            <numerusform>%1 takes %n pair of hands, and no time that is left has one.</numerusform><numerusform>%1 takes %n pairs of hands, and no time that is left has so many.</numerusform></translation>
+            <numerusform>%1 takes %n pair of hands, and no time that is left has one.</numerusform>
+            <numerusform>%1 takes %n pairs of hands, and no time that is left has so many.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -485,17 +591,33 @@
     <message numerus="yes">
         <source>%n batten(s), %1 in all; %2</source>
         <translation>
-            <numerusform>%n batten, %1 in all; %2</numerusform><numerusform>%n battens, %1 in all; %2</numerusform></translation>
+            <numerusform>%n batten, %1 in all; %2</numerusform>
+            <numerusform>%n battens, %1 in all; %2</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>%n place(s) along its edges have nothing behind them: put a batten there, or leave those out.</source>
         <translation>
-            <numerusform>%n place along its edges has nothing behind it: put a batten there, or leave it out.</numerusform><numerusform>%n places along its edges have nothing behind them: put a batten there, or leave those out.</numerusform></translation>
+            <numerusform>%n place along its edges has nothing behind it: put a batten there, or leave it out.</numerusform>
+            <numerusform>%n places along its edges have nothing behind them: put a batten there, or leave those out.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source>Every fixing has its place; %n hole(s) are drilled before it goes up.</source>
         <translation>
-            <numerusform>Every fixing has its place; %n hole is drilled before it goes up.</numerusform><numerusform>Every fixing has its place; %n holes are drilled before it goes up.</numerusform></translation>
+            <numerusform>Every fixing has its place; %n hole is drilled before it goes up.</numerusform>
+            <numerusform>Every fixing has its place; %n holes are drilled before it goes up.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::BodyBar</name>
+    <message numerus="yes">
+        <source>From “%1”: %n surface(s) are still as they were measured there.</source>
+        <translation>
+            <numerusform>From “%1”: %n surface is still as it was measured there.</numerusform>
+            <numerusform>From “%1”: %n surfaces are still as they were measured there.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -515,6 +637,20 @@
         <translation>
             <numerusform>%n line may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
             <numerusform>%n lines may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n offcut(s) free on the rack</source>
+        <translation>
+            <numerusform>%n offcut free on the rack</numerusform>
+            <numerusform>%n offcuts free on the rack</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n on the shelf past its date</source>
+        <translation>
+            <numerusform>%n on the shelf past its date</numerusform>
+            <numerusform>%n on the shelf past their date</numerusform>
         </translation>
     </message>
 </context>
@@ -618,6 +754,54 @@
     </message>
 </context>
 <context>
+    <name>westrum::LearnedView</name>
+    <message numerus="yes">
+        <source>%n more container(s), %1.</source>
+        <translation>
+            <numerusform>%n more container, %1.</numerusform>
+            <numerusform>%n more containers, %1.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n fewer container(s), %1 less.</source>
+        <translation>
+            <numerusform>%n fewer container, %1 less.</numerusform>
+            <numerusform>%n fewer containers, %1 less.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::LogPage</name>
+    <message numerus="yes">
+        <source>%n thing(s) written down.</source>
+        <translation>
+            <numerusform>%n thing written down.</numerusform>
+            <numerusform>%n things written down.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n rate(s) to look at: the next plan is the better for each.</source>
+        <translation>
+            <numerusform>%n rate to look at: the next plan is the better for each.</numerusform>
+            <numerusform>%n rates to look at: the next plan is the better for each.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n offcut(s) are free: plans of this job cut from those that you take for it first.</source>
+        <translation>
+            <numerusform>%n offcut is free: plans of this job cut from those that you take for it first.</numerusform>
+            <numerusform>%n offcuts are free: plans of this job cut from those that you take for it first.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1 of %2, %n spoilt</source>
+        <translation>
+            <numerusform>%1 of %2, %n spoilt</numerusform>
+            <numerusform>%1 of %2, %n spoilt</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>westrum::MainWindow</name>
     <message numerus="yes">
         <source>And %n more.</source>
@@ -670,6 +854,13 @@
             <numerusform>A few rough figures lay out %n surfaces as ghosts, in their places and with names. Measure them one by one afterwards.</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%1, %n surface(s)</source>
+        <translation>
+            <numerusform>%1, %n surface</numerusform>
+            <numerusform>%1, %n surfaces</numerusform>
+        </translation>
+    </message>
 </context>
 <context>
     <name>westrum::OptionsBox</name>
@@ -699,6 +890,16 @@
     </message>
 </context>
 <context>
+    <name>westrum::PlaceTicks</name>
+    <message numerus="yes">
+        <source>%1 of %n place(s) not ticked; press each as it is done</source>
+        <translation>
+            <numerusform>%1 of %n place not ticked; press each as it is done</numerusform>
+            <numerusform>%1 of %n places not ticked; press each as it is done</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>westrum::PricesView</name>
     <message numerus="yes">
         <source>%n line(s) left out in all.</source>
@@ -719,6 +920,30 @@
         <translation>
             <numerusform>%n change:</numerusform>
             <numerusform>%n changes:</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::RackView</name>
+    <message numerus="yes">
+        <source>%1: %n piece(s)</source>
+        <translation>
+            <numerusform>%1: %n piece</numerusform>
+            <numerusform>%1: %n pieces</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n offcut(s) taken in.</source>
+        <translation>
+            <numerusform>%n offcut taken in.</numerusform>
+            <numerusform>%n offcuts taken in.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n left out: this job's catalogue has no product of that name.</source>
+        <translation>
+            <numerusform>%n left out: this job's catalogue has no product of that name.</numerusform>
+            <numerusform>%n left out: this job's catalogue has no product of that name.</numerusform>
         </translation>
     </message>
 </context>
@@ -798,6 +1023,74 @@
         <translation>
             <numerusform>%n pack</numerusform>
             <numerusform>%n packs</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::TodayView</name>
+    <message numerus="yes">
+        <source>%1, %2 to %3: %n piece(s) of work can be done.</source>
+        <translation>
+            <numerusform>%1, %2 to %3: %n piece of work can be done.</numerusform>
+            <numerusform>%1, %2 to %3: %n pieces of work can be done.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::VanView</name>
+    <message numerus="yes">
+        <source>%1 to %2, in %n part(s)</source>
+        <translation>
+            <numerusform>%1 to %2, in %n part</numerusform>
+            <numerusform>%1 to %2, in %n parts</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n day(s) later</source>
+        <translation>
+            <numerusform>%n day later</numerusform>
+            <numerusform>%n days later</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n day(s) sooner</source>
+        <translation>
+            <numerusform>%n day sooner</numerusform>
+            <numerusform>%n days sooner</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1 %n more thing(s) have no place for it.</source>
+        <translation>
+            <numerusform>%1 %n more thing has no place for it.</numerusform>
+            <numerusform>%1 %n more things have no place for it.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::WorkSetup</name>
+    <message numerus="yes">
+        <source>%n line(s) could not be read. %1</source>
+        <translation>
+            <numerusform>%n line could not be read. %1</numerusform>
+            <numerusform>%n lines could not be read. %1</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>A forecast for %n day(s), %1 to %2; after it each day is taken as its month usually is.</source>
+        <translation>
+            <numerusform>A forecast for %n day, %1 to %2; after it each day is taken as its month usually is.</numerusform>
+            <numerusform>A forecast for %n days, %1 to %2; after it each day is taken as its month usually is.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>westrum::WorkStrip</name>
+    <message numerus="yes">
+        <source>It covers what is behind it: %n thing(s) to look at before.</source>
+        <translation>
+            <numerusform>It covers what is behind it: %n thing to look at before.</numerusform>
+            <numerusform>It covers what is behind it: %n things to look at before.</numerusform>
         </translation>
     </message>
 </context>

@@ -3,6 +3,7 @@
 #include "app/document/shell_commands.h"
 #include "app/stages/setout/base_view.h"
 #include "core/plan/base_plan.h"
+#include "devices/simulated_meter.h"
 #include "tests/app/bench.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
@@ -96,6 +97,46 @@ private slots:
         (void)b->type("crossing", "deep");
         QCOMPARE(b->document.job().surface("ceiling")->packing.readings, readings);
         QVERIFY(!b->sentenceShown().isEmpty());
+    }
+
+    /// With a meter at hand each crossing is a press: what it reads goes there, and the next one without is in hand.
+    /// What fails changes nothing, and the strip in Measure takes nothing of it.
+    void crossingsAreReadByTheMeter() {
+        SimulatedMeter sim;
+        const QString name = QStringLiteral("westrum-base-%1").arg(QCoreApplication::applicationPid());
+        QVERIFY(sim.listen(name));
+        auto b = baseOf("ceiling");
+        QVERIFY(b->click("basePackers"));
+        QVERIFY(b->choose("packTo", QStringLiteral("one plane")));
+        QVERIFY(settlePlan(b->document));
+        QVERIFY(!b->find<QPushButton>("meterCrossing")); // none is connected
+        b->go(MainWindow::Measure);
+        QVERIFY(b->click("joinMeter"));
+        auto* socket = b->find<QLineEdit>("meterSocket");
+        socket->setText(name);
+        QTest::keyClick(socket, Qt::Key_Return);
+        QVERIFY(QTest::qWaitFor([&] { return b->find<QPushButton>("takeReading") != nullptr; }));
+        b->go(MainWindow::SetOut);
+        QVERIFY(b->click("basePackers"));
+        const auto readings = [&] { return b->document.job().surface("ceiling")->packing.readings; };
+        const auto before = readings();
+        const Measurement measured = b->document.job().surface("ceiling")->measurement;
+        const int at = view(*b)->inHand();
+        sim.setTrueLength({63.4});
+        QVERIFY(b->click("meterCrossing"));
+        const auto where = b->document.plan()->surface("ceiling")->packed.crossings[static_cast<std::size_t>(at)].where;
+        QVERIFY(QTest::qWaitFor([&] {
+            for (const CrossingReading& r : readings())
+                if (r.at(where) && r.reading && r.reading->length == Mm{63.4}) return true;
+            return false;
+        }));
+        QVERIFY(settlePlan(b->document));
+        QVERIFY(b->document.job().surface("ceiling")->measurement == measured);
+        const auto after = readings();
+        sim.setMood(MeterMood::Weak);
+        QVERIFY(b->click("meterCrossing"));
+        QVERIFY(QTest::qWaitFor([&] { return b->sentenceShown().contains(QStringLiteral("too weak")); }));
+        QVERIFY(readings() == after && after != before);
     }
 
     void battensAreSetBySpanForThisOptionAlone() {

@@ -38,6 +38,7 @@ public:
     explicit Bench(Job job) {
         document.cutting().setPatience(0.004); // no test waits for the best layout
         document.setOddsTries(6);              // nor for many variations
+        document.setWorkSearch(20, 40);        // nor for the soonest end
         document.open(std::move(job), {});
         window = std::make_unique<MainWindow>(document, folder.filePath(QStringLiteral("autosave")));
         window->resize(1280, 800); // whatever the screen of the test is

@@ -256,7 +256,7 @@ private slots:
     }
 
     void aNewProductIsCutFromNothing() {
-        Bench b(newJob("Empty", starterCatalogue(), Currency{}));
+        Bench b(newJob("Empty", "Floor", starterCatalogue(), Currency{}));
         b.go(MainWindow::Cut);
         b.window->cutPage().chooseProduct("thrush-lining");
         QVERIFY2(b.sentenceShown().contains(QStringLiteral("Nothing is to be cut")), qPrintable(b.sentenceShown()));

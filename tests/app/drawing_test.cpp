@@ -140,7 +140,7 @@ private slots:
         const PlanView v(Bounds{{0, 0}, {2000, 1000}}, QRectF(20, 20, 800, 400));
         {
             QPainter painter(&image);
-            paintCutItem(painter, v, newJob("x", {}, {}), cut, cut.items[0], {}, {.inside = false});
+            paintCutItem(painter, v, newJob("x", "Floor", {}, {}), cut, cut.items[0], {}, {.inside = false});
         }
         const auto at = [&](Point p) { return image.pixelColor(v.map(p).toPoint()); };
         QVERIFY(at({200, 300}).red() > at({200, 300}).blue() + 6); // wood

@@ -70,6 +70,41 @@ private slots:
         QCOMPARE(b->document.plan()->trims.lengthOf("step-strip"), before);
     }
 
+    /// A corner is gauged at its joint, a trim is taken for all such edges of the area; both go by one step back.
+    void aCornerIsGaugedAndATrimTakenForAllOfAnArea() {
+        auto b = edgesOf("floor");
+        const JointPlace mitred = jointMade(*b, TrimEnd::Mitred);
+        QTest::mouseClick(view(*b)->bench(), Qt::LeftButton, {}, view(*b)->onBench(mitred).toPoint());
+        const TrimRun run = b->document.plan()->trims.runs[static_cast<std::size_t>(mitred.run)];
+        if (run.side >= 0) {
+            QVERIFY(b->type("cornerGauge", "84"));
+            const Edge edge = b->document.job().surface(run.surface)->edge(run.side);
+            QCOMPARE((mitred.atEnd ? edge.endDeg : edge.startDeg), std::optional(84.0));
+            (void)b->type("cornerGauge", "5");
+            QVERIFY2(b->sentenceShown().contains(QStringLiteral("10 to 350")), qPrintable(b->sentenceShown()));
+            QTest::keyClick(b->find<EntryField>("cornerGauge"), Qt::Key_Escape);
+            QVERIFY(b->type("cornerGauge", ""));
+            QVERIFY(!b->document.job().surface(run.surface)->edge(run.side).endDeg &&
+                    !b->document.job().surface(run.surface)->edge(run.side).startDeg);
+        }
+        const auto& runs = b->document.plan()->trims.runs;
+        const auto skirting = std::find_if(runs.begin(), runs.end(), [](const TrimRun& r) {
+            return r.surface == "floor" && r.meeting == EdgeMeeting::FloorAtWall && r.side >= 0 && !r.product.empty();
+        });
+        QVERIFY(skirting != runs.end());
+        QTest::mouseClick(view(*b)->bench(), Qt::LeftButton, {},
+                          view(*b)->onBench(static_cast<int>(skirting - runs.begin())).toPoint());
+        const std::string product = skirting->product;
+        QVERIFY(b->click("edgeEverywhere"));
+        QCOMPARE(b->document.job().areaTrims.size(), std::size_t{1});
+        QCOMPARE(b->document.job().areaTrims[0].product, product);
+        QVERIFY(plain(b->find<QPushButton>("edgeEverywhere")->text()).startsWith(QStringLiteral("By rule again")));
+        QVERIFY(b->click("edgeEverywhere"));
+        QVERIFY(b->document.job().areaTrims.empty());
+        b->document.undoStack().undo();
+        QCOMPARE(b->document.job().areaTrims.size(), std::size_t{1});
+    }
+
     void aSharedEdgeIsSeenFromBothSides() {
         auto b = edgesOf("bulkhead");
         const auto& runs = b->document.plan()->trims.runs;

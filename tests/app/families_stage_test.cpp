@@ -213,6 +213,7 @@ private slots:
             b.document.setCurrentSurface(surface);
             QVERIFY(settlePlan(b.document));
             b.go(MainWindow::Fit);
+            QVERIFY(b.click("fitSurface"));
             QString all = b.labels();
             for (QCheckBox* t : b.window->findChildren<QCheckBox*>()) all += plain(t->text()) + QLatin1Char('\n');
             QVERIFY2(all.contains(QStringLiteral("Before you cover it")), surface);

@@ -54,7 +54,7 @@ private slots:
         victim.kill();
         QVERIFY(victim.waitForFinished());
         JobDocument document;
-        document.open(newJob("New van", starterCatalogue(), Currency{}), {});
+        document.open(newJob("New van", "Floor", starterCatalogue(), Currency{}), {});
         MainWindow window(document, dir.path());
         QVERIFY(plain(window.notice()).contains(QStringLiteral("Plover")));
         QCOMPARE(document.job().face("floor")->rules.at("startOffset"), 33.0);
@@ -80,7 +80,7 @@ private slots:
         {
             // Something else was asked for: it is opened, and the copies are offered beside it.
             JobDocument document;
-            document.open(newJob("Asked for", starterCatalogue(), Currency{}), {});
+            document.open(newJob("Asked for", "Floor", starterCatalogue(), Currency{}), {});
             MainWindow window(document, dir.path(), MainWindow::LeftBehind::Offer);
             QCOMPARE(document.job().name, std::string("Asked for"));
             QVERIFY(plain(window.notice()).contains(QStringLiteral("2 jobs")));
@@ -91,7 +91,7 @@ private slots:
         QCOMPARE(left(), std::size_t{2}); // looked at, not saved: both are there
         {
             JobDocument document;
-            document.open(newJob("New van", starterCatalogue(), Currency{}), {});
+            document.open(newJob("New van", "Floor", starterCatalogue(), Currency{}), {});
             MainWindow window(document, dir.path());
             const double newest = document.job().face("floor")->rules.at("startOffset");
             QCOMPARE(newest, 44.0);
@@ -102,7 +102,7 @@ private slots:
         QCOMPARE(left(), std::size_t{1});
         {
             JobDocument document;
-            document.open(newJob("New van", starterCatalogue(), Currency{}), {});
+            document.open(newJob("New van", "Floor", starterCatalogue(), Currency{}), {});
             MainWindow window(document, dir.path());
             QCOMPARE(document.job().face("floor")->rules.at("startOffset"), 33.0);
             QVERIFY(!document.saveTo(dir.filePath(QStringLiteral("kept.westrum"))));

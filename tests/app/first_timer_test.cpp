@@ -13,7 +13,7 @@ class FirstTimerTest : public QObject {
     Q_OBJECT
 private slots:
     void fromAnEmptyWindowToAShoppingList() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("Type the length")));
         QVERIFY(!b.floor().measured.measured());
         QVERIFY(b.type("reading-a", "3 m + 20 cm"));
@@ -45,7 +45,7 @@ private slots:
     }
 
     void everyStageCanBeEnteredWithNothingMeasured() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         for (int stage = MainWindow::Measure; stage <= MainWindow::Log; ++stage) {
             b.go(static_cast<MainWindow::Stage>(stage));
             QVERIFY2(!b.sentenceShown().isEmpty(), qPrintable(QString::number(stage))); // empty states say what to do
@@ -55,7 +55,7 @@ private slots:
     }
 
     void everythingCanBeTakenBack() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         const Job empty = b.document.job();
         QVERIFY(b.type("reading-a", "3200"));
         QVERIFY(b.type("reading-b", "1750"));

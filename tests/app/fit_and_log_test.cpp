@@ -16,6 +16,7 @@ private slots:
     void stepsAreTickedAndStayTicked() {
         Bench b(demoFloor());
         b.go(MainWindow::Fit);
+        QVERIFY(b.click("fitSurface"));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("Check the delivery")));
         auto* tick = b.find<QCheckBox>("tick-delivery");
         QVERIFY(tick);
@@ -47,6 +48,7 @@ private slots:
     void theStepsFollowThePlan() {
         Bench b(demoFloor());
         b.go(MainWindow::Fit);
+        QVERIFY(b.click("fitSurface"));
         QVERIFY(b.labels().contains(QStringLiteral("Full width")));
         push(b.document, moveStartLine(b.document, "floor", {14}, 1));
         QVERIFY(settlePlan(b.document));
@@ -59,6 +61,7 @@ private slots:
     void theLogStandsBesideThePlan() {
         Bench b(demoFloor());
         b.go(MainWindow::Log);
+        QVERIFY(b.click("logSurface"));
         const int planned = b.document.plan()->purchases[0].unitsNeeded;
         QVERIFY(b.type("opened", QByteArray::number(planned + 2).constData()));
         QCOMPARE(b.document.job().log("floor").opened, std::optional<int>(planned + 2));
@@ -87,6 +90,7 @@ private slots:
     void notesAreKept() {
         Bench b(demoFloor());
         b.go(MainWindow::Log);
+        QVERIFY(b.click("logSurface"));
         auto* note = b.find<QPlainTextEdit>("note");
         note->setFocus();
         QTest::keyClicks(note, QStringLiteral("lot 7"));
@@ -97,6 +101,7 @@ private slots:
         Bench b(demoJob());
         b.document.setCurrentSurface("left-lower");
         b.go(MainWindow::Fit);
+        QVERIFY(b.click("fitSurface"));
         (void)settlePlan(b.document);
         const auto bays = [&] {
             const SurfacePlan* s = b.document.plan()->surface("left-lower");

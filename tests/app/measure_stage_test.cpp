@@ -96,7 +96,7 @@ private slots:
     }
 
     void cutOutsAreAddedMeasuredMovedAndRemoved() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         QVERIFY(b.type("reading-a", "3000"));
         QVERIFY(b.type("reading-b", "1800"));
         QVERIFY(b.click("addNotch"));
@@ -139,7 +139,7 @@ private slots:
     }
 
     void theWayOfMeasuringIsChosen() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         QVERIFY(!b.find<EntryField>("reading-e"));
         auto* form = b.find<QComboBox>("form");
         form->setFocus();

@@ -20,7 +20,7 @@ private slots:
         SimulatedMeter sim;
         const QString name = QStringLiteral("westrum-stage-%1").arg(QCoreApplication::applicationPid());
         QVERIFY(sim.listen(name));
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         b.go(MainWindow::Measure);
         QVERIFY(b.click("joinMeter"));
         auto* socket = b.find<QLineEdit>("meterSocket");

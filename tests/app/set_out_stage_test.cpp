@@ -204,7 +204,7 @@ private slots:
     }
 
     void aTrimIsChosenAndItsRunsAreCut() {
-        Bench b(newJob("One floor", starterCatalogue(), Currency{}));
+        Bench b(newJob("One floor", "Floor", starterCatalogue(), Currency{}));
         push(b.document, takeReading(b.document, "floor", "AB", mm(3000)));
         push(b.document, takeReading(b.document, "floor", "BC", mm(1700)));
         push(b.document, chooseOutlineForm(b.document, "floor", OutlineForm::Rectangle));

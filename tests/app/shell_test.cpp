@@ -51,7 +51,7 @@ class WholeVanTest : public QObject {
 
 private slots:
     void aVanIsLaidOutFromAFewFigures() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         b.window->showNewVan(true);
         QVERIFY(b.type("body-length", "4.2 m"));
         QVERIFY(b.text("newVanSentence").contains(QStringLiteral("33 surfaces")));
@@ -112,7 +112,7 @@ private slots:
     }
 
     void aCurvedWallIsMeasuredByStations() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         QVERIFY(choose(b, "form", 3));
         QVERIFY(b.sentenceShown().contains(QStringLiteral("baseline")));
         for (const auto& [field, typed] : {std::pair{"reading-x0", "0"},
@@ -136,7 +136,7 @@ private slots:
     }
 
     void aPolygonIsMeasuredByItsSidesAndDiagonals() {
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         QVERIFY(choose(b, "form", 2));
         QVERIFY(b.type("polygonSides", "4"));
         for (const auto& [field, typed] :
@@ -250,7 +250,7 @@ private slots:
     }
     void everyBodyFigureHasItsRange() {
         QFETCH(QString, field);
-        Bench b(newJob("New van", starterCatalogue(), Currency{}));
+        Bench b(newJob("New van", "Floor", starterCatalogue(), Currency{}));
         b.window->showNewVan(true);
         const QByteArray name = field.toUtf8();
         auto* page = b.window->findChild<NewVanPage*>();

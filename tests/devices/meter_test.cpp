@@ -105,13 +105,13 @@ private slots:
         SimulatedMeter sim;
         const QString name = socketName();
         QVERIFY(sim.listen(name));
-        SocketMeter meter(nullptr, std::chrono::milliseconds(120));
+        SocketMeter meter(nullptr, std::chrono::milliseconds(600)); // a busy machine is late by itself
         meter.connectTo(name);
         QVERIFY(QTest::qWaitFor([&] { return meter.isReady(); }));
         // The answer to the first request comes when the second has been asked: it is not taken for the second's.
         sim.setTrueLength({1111});
         sim.setMood(MeterMood::Late);
-        sim.setLate(std::chrono::milliseconds(160));
+        sim.setLate(std::chrono::milliseconds(900));
         QVERIFY(isFault(ask(meter), MeterFault::Silent));
         sim.setMood(MeterMood::Silent);
         QVERIFY(isFault(ask(meter), MeterFault::Silent));
@@ -123,7 +123,7 @@ private slots:
         sim.setTrueLength({3333});
         QCOMPARE(std::get<Mm>(ask(meter)).value, 3333.0);
         sim.setMood(MeterMood::Late);
-        sim.setLate(std::chrono::milliseconds(90));
+        sim.setLate(std::chrono::milliseconds(120));
         sim.setTrueLength({4444});
         QCOMPARE(std::get<Mm>(ask(meter)).value, 4444.0);
         // Its own words sent back, and an empty line, are no answer and no fault.

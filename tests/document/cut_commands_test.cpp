@@ -206,7 +206,7 @@ private slots:
     void anotherJobForgetsTheCuttingOfTheLast() {
         const auto d = opened();
         QVERIFY(cutOf(*d));
-        d->open(newJob("Empty", starterCatalogue(), Currency{}), {});
+        d->open(newJob("Empty", "Floor", starterCatalogue(), Currency{}), {});
         QVERIFY(settleCuts(*d));
         QVERIFY(!d->cutting().state(kPly).cut);
         QVERIFY(d->cutting().problem(kPly).pieces.empty());

@@ -3,7 +3,9 @@
 #include "app/document/commands.h"
 #include "app/document/cut_commands.h"
 #include "app/document/option_worker.h"
+#include "app/document/set_value.h"
 #include "app/document/shell_commands.h"
+#include "app/document/work_commands.h"
 #include "tests/support/any_van.h"
 #include "tests/support/registry.h"
 #include "tests/support/settle.h"
@@ -22,6 +24,7 @@ struct Shown {
     std::vector<ProductCut> cuts;
     std::vector<OptionFigures> options;
     std::vector<std::pair<std::string, double>> odds; ///< chance of running short, by product
+    std::shared_ptr<const WorkAnswer> work;
 };
 
 /// A job of every family that is set out, on four surfaces with two options for one of them.
@@ -76,6 +79,8 @@ class RandomEditsTest : public QObject {
     static void prepare(JobDocument& d) {
         d.cutting().setPatience(0.001);
         d.setOddsTries(2);
+        d.setWorkSearch(5, 5);
+        d.setNow(WorkClock::Moment{{2027, 3, 1}, 600});
     }
     static bool workOut(JobDocument& d, const std::string& surface, Shown& shown, OptionWorker& worker) {
         d.setCurrentSurface(surface);
@@ -90,6 +95,9 @@ class RandomEditsTest : public QObject {
             if (!QTest::qWaitFor([&] { return found.count() > 0; }, 60000)) return false;
             shown.options = qvariant_cast<std::vector<OptionFigures>>(found.last().at(1));
         }
+        d.askWork();
+        if (!QTest::qWaitFor([&] { return d.isWorkSettled(); }, 60000)) return false;
+        shown.work = d.work();
         shown.plan = d.plan();
         shown.starts = d.starts();
         shown.cuts = d.cuts();
@@ -163,6 +171,30 @@ class RandomEditsTest : public QObject {
             if (s.measurement.notches.empty()) return false;
             push(d, removeNotch(d, s.id, 0));
             return true;
+        });
+        const auto anyKind = [this] { return static_cast<StepKind>(any(kStepKinds)); };
+        on("setEffort", [this, anyKind](JobDocument& d, const Surface&) {
+            return setEffort(d, anyKind(), {.once = double(any(30)), .hands = 1 + any(2), .dry = any(2) == 0});
+        });
+        on("setHours", [this](JobDocument& d, const Surface&) {
+            return setHours(d, any(2) ? "boards" : "sheet", HourRate{0.1 * (1 + any(9)), 0.01 * any(9)});
+        });
+        on("setShops", [this](JobDocument& d, const Surface&) { return setShops(d, any(7), {{540, 720 + any(300)}}); });
+        on("setWeekday", [this](JobDocument& d, const Surface&) {
+            return setWeekday(d, any(7), {{540, 800 + any(300), 2}});
+        });
+        on("switchRule", [this](JobDocument& d, const Surface&) {
+            return switchRule(d, static_cast<WorkRule>(any(kWorkRules)), static_cast<RuleWay>(any(3)));
+        });
+        on("setGate", [this](JobDocument& d, const Surface&) {
+            return setGate(d, static_cast<WorkGate>(any(kWorkGates)),
+                           {.expected = CivilDate{2027, 3, 2} + any(20), .passed = {}});
+        });
+        on("setPractised", [this](JobDocument& d, const Surface&) { return setPractised(d, any(2) == 0); });
+        ofProduct("useShelf", [this](JobDocument& d, const Product& p) {
+            return setValue(
+                QStringLiteral("shelf"), d, JobPart::Buying, std::string(),
+                [](auto& job) -> auto& { return job.shelf; }, std::vector<ShelfPack>{{p.id, 0.5 * (1 + any(5)), {}}});
         });
         on("renameSurface", [](JobDocument& d, const Surface& s) { return renameSurface(d, s.id, s.name + "'"); });
         on("describeSurface", [this](JobDocument& d, const Surface& s) {
@@ -418,6 +450,8 @@ private slots:
             QVERIFY2(is.cuts == should.cuts, where.c_str());
             QVERIFY2(is.odds == should.odds, where.c_str());
             QVERIFY2(is.options == should.options, where.c_str());
+            QVERIFY2(is.work->question == should.work->question, where.c_str());
+            QVERIFY2(is.work->plan == should.work->plan, where.c_str());
             if (n == edits.size()) break;
             if (edits[n].second(edited)) last = edits[n].first;
             tried += std::string(" ") + edits[n].first;

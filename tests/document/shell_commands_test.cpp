@@ -1,6 +1,7 @@
 #include <QtTest> // first: moc cannot parse some standard headers otherwise
 
 #include "app/document/shell_commands.h"
+#include "core/plan/rack.h"
 #include "formats/demo.h"
 #include "tests/support/demo_floor.h"
 #include "tests/support/floors.h"
@@ -117,6 +118,33 @@ private slots:
         QVERIFY(!before->choices.empty());
         push(d, takeReading(d, "left-lower", "AB", mm(3620)));
         QVERIFY(!d.starts()->choices.empty()); // still there, not worked out anew
+    }
+
+    /// A check of an earlier body: it stands among the checks and in the surface's readings, is taken back, and a
+    /// surface that is measured here is no longer as before; each is one step.
+    void checksOfAnEarlierBodyAreTaken() {
+        JobDocument d;
+        const Job shell = shellOf(demoJob());
+        d.open(fromBody(shell, newVanJob("Next", starterCatalogue(), {}, shell.surfaces), "Plover's body"), {});
+        const BodyCheck c = d.job().before.checks.at(0);
+        const auto reading = [&] { return **findReading(*d.job().surface(c.surface), c.key); };
+        push(d, takeCheck(d, 0, Reading{"3.7 m", {3700}}));
+        QCOMPARE(d.job().before.checks[0].taken->length, Mm{3700});
+        QVERIFY(reading().length == Mm{3700} && reading().typed == "3.7 m");
+        push(d, takeCheck(d, 0, {}));
+        QVERIFY(!d.job().before.checks[0].taken);
+        QVERIFY(std::abs((reading().length - c.before).value) < 1e-9);
+        d.undoStack().undo();
+        QCOMPARE(reading().length, Mm{3700});
+        push(d, takeCheck(d, 99, Reading{"1", {1}})); // there is none
+        const Job before = d.job();
+        push(d, measuredHere(d, c.surface));
+        QVERIFY(!d.job().surface(c.surface)->before);
+        push(d, measuredHere(d, c.surface)); // once more: nothing to undo
+        d.undoStack().undo();
+        QVERIFY(d.job() == before);
+        while (d.undoStack().canUndo()) d.undoStack().undo();
+        QVERIFY(d.job().surface(c.surface)->before && !d.job().before.checks[0].taken);
     }
 };
 WESTRUM_TEST(ShellCommandsTest)

@@ -39,7 +39,8 @@ private slots:
                                 QStringLiteral("shell"),    QStringLiteral("catalogue"), QStringLiteral("buildup"),
                                 QStringLiteral("setout"),   QStringLiteral("cutting"),   QStringLiteral("takeoff"),
                                 QStringLiteral("buying"),   QStringLiteral("fitting"),   QStringLiteral("record"),
-                                QStringLiteral("families"), QStringLiteral("plan"),      QStringLiteral("schedule")};
+                                QStringLiteral("families"), QStringLiteral("plan"),      QStringLiteral("schedule"),
+                                QStringLiteral("vanwork")};
         int read = 0;
         for (const QString& path : sources(QStringLiteral("core"))) {
             const qsizetype here =

@@ -259,6 +259,19 @@ private slots:
         QCOMPARE(purchaseName(p, catalogue), QStringLiteral("Ply"));
         p.size = "half sheet";
         QCOMPARE(purchaseName(p, catalogue), QStringLiteral("Ply, half sheet"));
+        // A size that an offer has is written as this reader writes figures; its key stays.
+        Purchase tin{.product = "x", .size = "2.5 l", .offered = 2.5, .family = "coating"};
+        tin.quantity = Quantity::Volume;
+        QCOMPARE(purchaseName(tin, catalogue, {.decimalMark = ','}), QStringLiteral("Ply, 2,5 l"));
+        tin.amount = 1;
+        tin.shelf = 0.375;
+        QCOMPARE(shelfText(tin, {}), QStringLiteral("0.38 l"));
+        QCOMPARE(nameWithLot(tin, catalogue), QStringLiteral("Ply, 2.5 l, 0.38 l of it from the shelf"));
+        Purchase planks{.product = "x", .size = {}, .family = "planks"};
+        planks.shelf = 12;
+        QCOMPARE(shelfText(planks, {}), QStringLiteral("12 planks"));
+        planks.shelf = 0;
+        QVERIFY(shelfText(planks, {}).isEmpty());
     }
 };
 WESTRUM_TEST(WordsTest)

@@ -1,10 +1,12 @@
 #include "app/stages/buy/buy_page.h"
 
 #include "app/document/commands.h"
+#include "app/document/workshop.h"
 #include "app/drawing/theme.h"
 #include "app/print/shopping_print.h"
 #include "core/families/family.h"
 #include "core/plan/cost_sharing.h"
+#include "core/plan/shelf.h"
 #include "formats/plan_file.h"
 #include "formats/shopping_file.h"
 
@@ -151,6 +153,63 @@ void BuyPage::sayRisk() {
         true);
 }
 
+void BuyPage::turnShelf() {
+    const Purchase* p = line();
+    if (!p || !workshop_) return;
+    const auto& shelf = document_.job().shelf;
+    const bool mine =
+        std::any_of(shelf.begin(), shelf.end(), [&](const ShelfPack& s) { return s.product == p->product; });
+    QString why;
+    Command command = mine ? workshop_->leaveShelf(p->product) : workshop_->useShelf(p->product, why);
+    if (!command) return answer(why);
+    push(document_, std::move(command));
+    workshop_->settle();
+}
+
+void BuyPage::setWorkshop(Workshop& workshop) {
+    workshop_ = &workshop;
+    connect(workshop_, &Workshop::changed, this, [this] { figuresCameIn([this] { refreshLine(); }); });
+}
+
+/// What was paid for it before, and what of it stands on the shelf and the rack.
+QString BuyPage::bookSays(const Product& product) const {
+    if (!workshop_) return {};
+    const Figures f = figures();
+    const WorkshopBook& book = workshop_->book();
+    const std::string identity = productIdentity(product);
+    const PricePaid* last = nullptr;
+    for (const PricePaid& p : book.prices)
+        if (p.product == identity && p.packs > 0 && p.job != document_.job().name && (!last || p.day >= last->day))
+            last = &p;
+    QStringList said;
+    if (last) {
+        const Money each{std::llround(static_cast<double>(last->paid.minor) / last->packs), last->paid.currency};
+        said << tr("Paid before: %1 each, %2").arg(f.money(each), QString::fromStdString(isoDate(last->day)));
+    }
+    double packs = 0;
+    int old = 0;
+    QStringList theirs;
+    for (const KeptPack& k : book.packs) {
+        if (k.product != identity || !(k.count > 0)) continue;
+        if (!k.job.empty() && k.job != workshop_->jobId())
+            theirs << QString::fromStdString(k.jobName);
+        else if (goesOffWithin(k, document_.now().day, -1))
+            ++old;
+        else
+            packs += k.count;
+    }
+    const auto count = [&](double n) { return f.number(n, n == std::floor(n) ? 0 : 1); };
+    if (packs > 0) said << tr("%1 on the shelf").arg(count(packs));
+    if (old > 0) said << tr("%n on the shelf past its date", nullptr, old);
+    theirs.removeDuplicates();
+    if (!theirs.isEmpty()) said << tr("more of it is kept for %1").arg(theirs.join(QStringLiteral(", ")));
+    const auto free = std::count_if(book.rack.begin(), book.rack.end(), [&](const RackPiece& r) {
+        return r.product == identity && r.state == RackPiece::State::Free;
+    });
+    if (free > 0) said << tr("%n offcut(s) free on the rack", nullptr, static_cast<int>(free));
+    return said.join(QStringLiteral("  ·  "));
+}
+
 void BuyPage::refreshLine() {
     const Figures f = figures();
     const Purchase* p = line();
@@ -161,12 +220,13 @@ void BuyPage::refreshLine() {
     }
     const Job& job = document_.job();
     const Product* product = job.catalogue.find(p->product);
-    lineTitle_->setText(purchaseName(*p, job.catalogue));
+    lineTitle_->setText(purchaseName(*p, job.catalogue, f));
     QStringList said;
     const std::string supplier = !p->supplier.empty() ? p->supplier : product ? product->supplier : std::string();
     if (!supplier.empty()) said << tr("from %1").arg(QString::fromStdString(supplier));
     if (p->packPrice) said << tr("%1 each").arg(f.money(*p->packPrice));
     said << tr("buy %1").arg(packsText(*p, f)) << tr("needed %1").arg(neededText(*p, f));
+    if (p->shelf > 0) said << tr("%1 of it from the shelf").arg(shelfText(*p, f));
     const QString left = leftOverText(*p, f);
     if (left != QStringLiteral("–")) said << tr("%1 left over").arg(left);
     if (p->oneLot && p->packs > 1) said << tr("all of one lot");
@@ -176,6 +236,14 @@ void BuyPage::refreshLine() {
         if (r.product == p->product && r.size == p->size)
             text += QStringLiteral(". ") + roughCutTexts(job, {r}, f).join(QString());
     lineText_->setText(text);
+    const QString known = product ? bookSays(*product) : QString();
+    bookText_->setText(known);
+    bookText_->setVisible(!known.isEmpty());
+    const bool mine = std::any_of(job.shelf.begin(), job.shelf.end(),
+                                  [&](const ShelfPack& s) { return s.product == p->product && s.packs > 0; });
+    const bool could = product && workshop_ && servesFromShelf(*product) && !workshop_->onShelf(*product).empty();
+    shelf_->setText(mine ? tr("Leave it on the shelf") : tr("Use what is on the shelf"));
+    shelf_->setVisible(mine || could);
     shares_->show(*p, job, f);
     refreshBought(*p);
     refreshSavings();

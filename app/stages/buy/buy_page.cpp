@@ -44,6 +44,8 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
       here_(new QLabel),
       lineTitle_(new QLabel),
       lineText_(new QLabel),
+      bookText_(new QLabel),
+      shelf_(new QPushButton),
       shares_(new ShareBars),
       bought_(new QCheckBox(tr("bought"))),
       paid_(new EntryField([this](const QString& typed) -> QString {
@@ -162,7 +164,8 @@ void BuyPage::setUpSums() {
     lineTitle_->setFont(textFont(1.05, true));
     lineTitle_->setObjectName(QStringLiteral("lineTitle"));
     lineText_->setObjectName(QStringLiteral("lineText"));
-    for (QLabel* label : {here_, lineTitle_, lineText_}) {
+    bookText_->setObjectName(QStringLiteral("bookText"));
+    for (QLabel* label : {here_, lineTitle_, lineText_, bookText_}) {
         label->setTextFormat(Qt::PlainText);
         label->setWordWrap(true);
     }
@@ -320,6 +323,12 @@ void BuyPage::setUpLine() {
     left->setSpacing(2);
     left->addWidget(lineTitle_);
     left->addWidget(lineText_);
+    auto* known = new QHBoxLayout;
+    known->addWidget(bookText_, 1);
+    shelf_->setObjectName(QStringLiteral("useShelf"));
+    connect(shelf_, &QPushButton::clicked, this, &BuyPage::turnShelf);
+    known->addWidget(shelf_);
+    left->addLayout(known);
     left->addLayout(boughtRow());
     left->addLayout(savingsRow());
     auto* scroll = new QScrollArea;

@@ -24,6 +24,8 @@ class BuyPage : public StagePage {
     Q_OBJECT
 public:
     BuyPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    /// What the workshop knows of a product is told with its line.
+    void setWorkshop(class Workshop& workshop);
 
 signals:
     /// How much of the line in hand is each surface's.
@@ -57,6 +59,8 @@ private:
     bool refreshOtherView(const Plan& plan, const Job& job, const Figures& f);
     void refreshSums(const Plan& plan, const Job& job, const Figures& f);
     void refreshChoices(const Job& job, const Figures& f);
+    [[nodiscard]] QString bookSays(const Product& product) const;
+    void turnShelf();
     void refreshLine();
     void sayRisk();
     void chooseNumber(int number);
@@ -75,6 +79,9 @@ private:
     QLabel* here_;      ///< what the surface in hand comes to
     QLabel* lineTitle_; ///< of the line in hand
     QLabel* lineText_;
+    QLabel* bookText_; ///< what was paid before, and what is there of it
+    QPushButton* shelf_;
+    Workshop* workshop_ = nullptr;
     ShareBars* shares_;
     QCheckBox* bought_;
     EntryField* paid_;

@@ -1,6 +1,7 @@
 #include "app/stages/cut/cut_page.h"
 
 #include "app/document/cut_commands.h"
+#include "app/document/workshop.h"
 #include "app/drawing/theme.h"
 #include "app/print/cut_print.h"
 #include "core/catalogue/family.h"
@@ -176,8 +177,9 @@ QWidget* CutPage::orderFace() {
         const ProductCut* cut = bench_->cut();
         if (!cut || cut->items.empty() || !sold()) return;
         const std::size_t item = std::size_t(bench_->itemInHand());
-        push(document_, leftoversToRack(document_, *cut, item,
-                                        tr("left of %1").arg(itemName(*cut, item, sold()->family)).toStdString()));
+        const std::string name = tr("left of %1").arg(itemName(*cut, item, sold()->family)).toStdString();
+        push(document_,
+             workshop_ ? workshop_->keepOffcuts(*cut, item, name) : leftoversToRack(document_, *cut, item, name));
         tell(tr("What is left of it is on the rack now and will be used first."), false);
     });
     return face;

@@ -25,6 +25,8 @@ class CutPage : public StagePage {
     Q_OBJECT
 public:
     CutPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    /// Where offcuts are kept across jobs.
+    void setWorkshop(class Workshop& workshop) { workshop_ = &workshop; }
 
     void chooseProduct(const std::string& id);
     [[nodiscard]] const std::string& product() const { return product_; }
@@ -103,6 +105,7 @@ private:
     QElapsedTimer saidSince_;
     QString said_;
     bool saidAttention_ = false;
+    Workshop* workshop_ = nullptr;
 };
 
 } // namespace westrum

@@ -1,156 +1,150 @@
 #include "app/stages/fit/fit_page.h"
 
-#include "app/document/commands.h"
 #include "app/drawing/theme.h"
-#include "app/stages/fit/bay_picture.h"
-#include "app/widgets/flow_row.h"
-#include "core/takeoff/bonding.h"
+#include "app/print/paper.h"
+#include "app/print/work_print.h"
+#include "formats/work_out.h"
+#include "formats/work_words.h"
 
-#include <QScrollBar>
-
-#include <algorithm>
+#include <QHBoxLayout>
 
 namespace westrum {
 
-static constexpr int kMostBays = 60; ///< more are told, not drawn
-
 FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
     : StagePage(document, decimalMark, parent),
-      scroll_(new QScrollArea),
-      pace_(new QWidget),
-      spread_(new EntryField([this](const QString& typed) { return takePace(typed, true); })),
-      close_(new EntryField([this](const QString& typed) { return takePace(typed, false); })) {
-    auto* row = new FlowRow;
-    row->setContentsMargins(0, 0, 0, 0);
-    pace_->setLayout(row);
-    spread_->setObjectName(QStringLiteral("spreadPace"));
-    spread_->setAccessibleName(tr("m² a minute that one coat is spread on"));
-    close_->setObjectName(QStringLiteral("closePace"));
-    close_->setAccessibleName(tr("m² a minute that are laid and pressed"));
-    for (EntryField* field : {spread_, close_}) {
-        field->setFixedWidth(64);
-        field->setAlignment(Qt::AlignRight);
-        connect(field, &EntryField::problemChanged, this, &FitPage::answer);
+      rules_(new QPushButton),
+      views_(new QStackedWidget),
+      van_(new VanView(document)),
+      today_(new TodayView(document)),
+      steps_(new SurfaceSteps(document)),
+      setup_(new WorkSetup(document)) {
+    auto* tabs = new QHBoxLayout;
+    tabs->setSpacing(8);
+    int at = 0;
+    for (const auto& [text, id] : {std::pair{tr("Whole van"), "fitWhole"},
+                                   {tr("Today"), "fitToday"},
+                                   {tr("This surface"), "fitSurface"},
+                                   {tr("Days and rules"), "fitSetup"}}) {
+        auto* tab = new QPushButton(text);
+        tab->setCheckable(true);
+        tab->setObjectName(QString::fromLatin1(id));
+        const auto view = static_cast<View>(at);
+        connect(tab, &QPushButton::clicked, this, [this, view] { showView(view); });
+        tabs_[static_cast<std::size_t>(at++)] = tab;
+        tabs->addWidget(tab);
     }
-    row->addWidget(new QLabel(tr("Your speed with adhesive: one coat on")));
-    row->addWidget(spread_);
-    row->addWidget(new QLabel(tr("m² a minute, laying and pressing")));
-    row->addWidget(close_);
-    row->addWidget(new QLabel(tr("m² a minute")));
-    pace_->hide();
-    scroll_->setWidgetResizable(true);
-    scroll_->setFrameShape(QFrame::NoFrame);
-    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    column()->addWidget(scroll_, 1);
-    column()->addWidget(pace_); // below, so that the first tick has the keys
+    tabs->addStretch(1);
+    rules_->setProperty("quiet", true);
+    rules_->setObjectName(QStringLiteral("rulesNow"));
+    rules_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    rules_->setMinimumWidth(60);
+    rules_->setStyleSheet(QStringLiteral("text-align: right;"));
+    connect(rules_, &QPushButton::clicked, this, [this] { showView(DaysAndRules); });
+    tabs->addWidget(rules_, 4);
+    column()->addLayout(tabs);
+    for (QWidget* view : std::initializer_list<QWidget*>{van_, today_, steps_, setup_}) views_->addWidget(view);
+    column()->addWidget(views_, 1);
+    views_->setCurrentIndex(document_.job().surfaces.size() > 1 ? WholeVan : ThisSurface);
+    connect(&document_, &JobDocument::jobReplaced, this, [this] {
+        views_->setCurrentIndex(document_.job().surfaces.size() > 1 ? WholeVan : ThisSurface);
+        van_->strip().begin();
+    });
+    connect(&document_, &JobDocument::workChanged, this, [this] { figuresCameIn([this] { refresh(); }); });
+    const auto tell = [this](const QString& sentence, bool attention) {
+        if (sentence.isEmpty())
+            answer({});
+        else if (attention)
+            answer(sentence);
+        else
+            say(sentence);
+    };
+    connect(van_, &VanView::said, this, tell);
+    connect(today_, &TodayView::said, this, tell);
+    connect(setup_, &WorkSetup::said, this, tell);
+    connect(steps_, &SurfaceSteps::problem, this, &FitPage::answer);
+    connect(van_, &VanView::settled, this, &FitPage::sayAll);
+    connect(van_, &VanView::stepsWanted, this, [this](const std::string& surface) {
+        document_.setCurrentSurface(surface);
+        showView(ThisSurface);
+    });
+    connect(van_, &VanView::saveCalendar, this, [this] { saveWork(true); });
+    connect(van_, &VanView::saveList, this, [this] { saveWork(false); });
+    connect(van_, &VanView::printWeekend, this, &FitPage::printAhead);
 }
 
-QString FitPage::takePace(const QString& typed, bool spread) {
-    const auto n = parseNumber(typed.trimmed().toStdString());
-    if (!n) return sentence(n.error(), typed);
-    if (n.value() < 0.01 || n.value() > 50) return tr("A speed lies between 0.01 and 50 m² a minute.");
-    const Job& job = document_.job();
-    push(document_,
-         setPace(document_, spread ? n.value() : job.spreadM2PerMinute, spread ? job.closeM2PerMinute : n.value()));
-    return {};
+void FitPage::showView(View view) {
+    views_->setCurrentIndex(view);
+    refresh();
 }
 
-void FitPage::rebuild(const SurfacePlan& plan) {
-    const Theme& t = Theme::now();
-    const Figures f = figures();
-    const int at = scroll_->verticalScrollBar()->value();
-    auto* list = new QWidget;
-    auto* column = new QVBoxLayout(list);
-    column->setContentsMargins(0, 6, 12, 6);
-    column->setSpacing(2);
-    ticks_.clear();
-    for (const FitStep& step : plan.steps) {
-        auto* tick = new QCheckBox(stepTitle(step, f));
-        tick->setFont(textFont(1.08, true));
-        tick->setObjectName(QStringLiteral("tick-") + QString::fromStdString(step.key));
-        const std::string key = step.key;
-        connect(tick, &QCheckBox::clicked, this,
-                [this, key](bool on) { push(document_, tickStep(document_, surfaceId(), key, on)); });
-        ticks_.emplace_back(key, tick);
-        column->addWidget(tick);
-        const auto line = [&](const QString& text, const QColor& colour, bool cautious) {
-            auto* label = new QLabel(text);
-            label->setTextFormat(Qt::PlainText);
-            label->setWordWrap(true);
-            label->setStyleSheet(QStringLiteral("color: %1;").arg(css(colour)));
-            auto* row = new QHBoxLayout;
-            row->setContentsMargins(28, cautious ? 4 : 0, 0, 0);
-            if (cautious) {
-                // A caution stands with its step behind a red bar, calm and always there.
-                auto* bar = new QFrame;
-                bar->setFixedWidth(4);
-                bar->setStyleSheet(QStringLiteral("background: %1;").arg(css(t.pencil)));
-                row->addWidget(bar);
-                row->setSpacing(10);
-            }
-            row->addWidget(label, 1);
-            column->addLayout(row);
-        };
-        if (const QString body = stepBody(step, f); !body.isEmpty()) line(body, t.graphite, false);
-        if (step.kind == StepKind::SpreadAdhesive && step.layer >= 0) {
-            const LayerTakeoff& take = plan.layers[static_cast<std::size_t>(step.layer)].take;
-            const Bounds b = boundsOf(plan.shape.net);
-            if (take.bays && take.bays->count > 1 && take.bays->count <= kMostBays)
-                column->addWidget(
-                    new BayPicture(equalStrips(plan.shape.net, take.bays->count, b.width() >= b.height())));
-        }
-        if (!step.pieces.empty()) {
-            QStringList pieces;
-            const LayerPlan& layer = plan.layers[static_cast<std::size_t>(step.layer)];
-            for (int id : step.pieces) pieces << stepPiece(layer.setOut, id, layer.family, f);
-            line(pieces.join(QStringLiteral("    ·    ")), t.muted, false);
-        }
-        if (step.caution) line(cautionText(*step.caution), t.graphite, true);
-        column->addSpacing(10);
+void FitPage::sayAll() {
+    const Surface* s = surface();
+    bool attention = false;
+    switch (static_cast<View>(views_->currentIndex())) {
+    case ThisSurface:
+        setHeading(s ? QString::fromStdString(s->name) : QString(), steps_->detail());
+        return say(steps_->sentence());
+    case Today: setHeading(tr("Today"), QString::fromStdString(document_.job().name)); return say(today_->sentence());
+    case DaysAndRules:
+    case WholeVan: break;
     }
-    column->addStretch(1);
-    scroll_->setWidget(list);
-    scroll_->verticalScrollBar()->setValue(at);
+    setHeading(QString::fromStdString(document_.job().name), tr("the work in time"));
+    const QString effect = views_->currentIndex() == DaysAndRules ? setup_->effect() : QString();
+    const QString sentence = van_->sentence(attention);
+    say(effect.isEmpty() ? sentence : effect, attention);
 }
 
 void FitPage::refresh() {
-    const Surface* s = surface();
-    if (!s) return;
-    const auto whole = document_.plan();
-    const SurfacePlan* plan = surfacePlan();
-    const FitLog& log = document_.job().log(surfaceId());
-    const bool ready = plan && !plan->steps.empty();
-    scroll_->setVisible(ready);
-    pace_->setVisible(ready && std::any_of(plan->steps.begin(), plan->steps.end(),
-                                           [](const FitStep& step) { return step.kind == StepKind::SpreadAdhesive; }));
-    for (const auto& [field, pace] :
-         {std::pair(spread_, document_.job().spreadM2PerMinute), std::pair(close_, document_.job().closeM2PerMinute)})
-        field->setFigure(figures().number(pace, 2), QString::number(pace));
-    if (!ready) {
-        setHeading(QString::fromStdString(s->name), {});
-        say(tr("The steps are written once the floor is measured and set out."));
-        return;
+    document_.askWork();
+    const auto view = static_cast<View>(views_->currentIndex());
+    for (int i = 0; i < 4; ++i) tabs_[static_cast<std::size_t>(i)]->setChecked(i == view);
+    const Figures f = figures();
+    QStringList rules;
+    for (const WorkRule rule : {WorkRule::FloorBeforeWalls, WorkRule::CoatsBeforeFitting, WorkRule::CeilingBeforeWalls})
+        rules << ruleText(rule, document_.job().work.way(rule));
+    rules_->setText(rules.join(QStringLiteral(" · ")));
+    switch (view) {
+    case WholeVan: van_->show(f); break;
+    case Today: today_->show(f); break;
+    case ThisSurface: steps_->show(f); break;
+    case DaysAndRules:
+        van_->show(f);
+        setup_->show(f);
+        break;
     }
-    if (builtFor_ != whole.get() || plan->steps != built_) {
-        rebuild(*plan);
-        built_ = plan->steps;
-        builtFor_ = whole.get();
-    }
-    int done = 0;
-    const FitStep* next = nullptr;
-    for (const FitStep& step : plan->steps) {
-        if (log.done.contains(step.key))
-            ++done;
-        else if (!next)
-            next = &step;
-    }
-    for (const auto& [key, tick] : ticks_) {
-        const bool is = log.done.contains(key);
-        tick->setChecked(is);
-        tick->setStyleSheet(is ? QStringLiteral("color: %1;").arg(css(Theme::now().agreed)) : QString());
-    }
-    setHeading(QString::fromStdString(s->name), tr("%1 of %2 steps done").arg(done).arg(plan->steps.size()));
-    say(next ? tr("Next: %1.").arg(stepTitle(*next, figures())) : tr("All done. Write down what it took in Log."));
+    sayAll();
+}
+
+void FitPage::saveWork(bool calendar) {
+    const auto work = document_.work();
+    if (!work || work->plan.problem.tasks.empty()) return say(tr("There is no plan to save yet."), true);
+    const Job& job = document_.job();
+    bool wrong = false;
+    const QString name = QString::fromStdString(job.name) + (calendar ? tr("-work.ics") : tr("-work.csv"));
+    const QString saved = askAndSave(
+        calendar ? tr("The work as a calendar") : tr("The work as a list"), name,
+        calendar ? tr("Calendars (*.ics)") : tr("Lists (*.csv)"),
+        [&](const QString& path) {
+            return saveBytes(path, calendar
+                                       ? workAsCalendar(job, *document_.plan(), work->question, work->plan, figures())
+                                       : workAsCsv(job, *document_.plan(), work->question, work->plan, figures()));
+        },
+        wrong);
+    if (!saved.isEmpty()) say(saved, wrong);
+}
+
+void FitPage::printAhead() {
+    const auto work = document_.work();
+    if (!work || work->plan.problem.tasks.empty()) return say(tr("There is no plan to print yet."), true);
+    bool wrong = false;
+    const QString saved = askAndSave(
+        tr("The days ahead on paper"), QString::fromStdString(document_.job().name) + tr("-days.pdf"),
+        tr("PDF (*.pdf)"),
+        [&](const QString& path) {
+            return printWork(path, document_.job(), *document_.plan(), *work, document_.now(), figures());
+        },
+        wrong);
+    if (!saved.isEmpty()) say(saved, wrong);
 }
 
 } // namespace westrum

@@ -1,35 +1,44 @@
 #pragma once
 
+#include "app/stages/fit/surface_steps.h"
+#include "app/stages/fit/today_view.h"
+#include "app/stages/fit/van_view.h"
+#include "app/stages/fit/work_setup.h"
 #include "app/stages/stage_page.h"
-#include "app/widgets/entry_field.h"
 
-#include <QCheckBox>
-#include <QScrollArea>
+#include <QPushButton>
+#include <QStackedWidget>
 
-#include <vector>
+#include <array>
 
 namespace westrum {
 
-/// Fit: the ordered steps for the surface in hand, each with its pieces and its caution, ticked as they are done.
+/// Fit: the work in time for the whole van, what can be done today, the steps of the surface in hand, and the days and
+/// rules that all of it follows.
 class FitPage : public StagePage {
     Q_OBJECT
 public:
+    enum View { WholeVan, Today, ThisSurface, DaysAndRules };
     FitPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    void showView(View view);
+    [[nodiscard]] VanView& van() { return *van_; }
+    [[nodiscard]] TodayView& today() { return *today_; }
 
 protected:
     void refresh() override;
 
 private:
-    /// Both speeds, one of them as typed; a sentence if it is none.
-    QString takePace(const QString& typed, bool spread);
-    void rebuild(const SurfacePlan& plan);
-    QScrollArea* scroll_;
-    QWidget* pace_; ///< shown where adhesive is spread
-    EntryField* spread_;
-    EntryField* close_;
-    std::vector<FitStep> built_;
-    const void* builtFor_ = nullptr;
-    std::vector<std::pair<std::string, QCheckBox*>> ticks_;
+    void sayAll();
+    void saveWork(bool calendar);
+    void printAhead();
+
+    std::array<QPushButton*, 4> tabs_{};
+    QPushButton* rules_;
+    QStackedWidget* views_;
+    VanView* van_;
+    TodayView* today_;
+    SurfaceSteps* steps_;
+    WorkSetup* setup_;
 };
 
 } // namespace westrum

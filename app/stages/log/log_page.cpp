@@ -2,6 +2,7 @@
 
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/flow_row.h"
 #include "core/families/family.h"
 
 #include <QGridLayout>
@@ -31,8 +32,43 @@ auto countInto(std::optional<int> FitLog::*member) {
 
 } // namespace
 
-LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
-    : StagePage(document, decimalMark, parent), note_(new QPlainTextEdit) {
+LogPage::LogPage(JobDocument& document, Workshop& workshop, char decimalMark, QWidget* parent)
+    : StagePage(document, decimalMark, parent),
+      views_(new QStackedWidget),
+      entries_(new EntriesView(document, workshop)),
+      learned_(new LearnedView(document, workshop)),
+      rack_(new RackView(document, workshop)),
+      took_(new TookView(document, workshop)),
+      workshop_(workshop),
+      note_(new QPlainTextEdit) {
+    addTabs();
+    auto* figuresView = new QWidget;
+    auto* figuresColumn = new QVBoxLayout(figuresView);
+    figuresColumn->setContentsMargins(0, 0, 0, 0);
+    views_->addWidget(entries_);
+    views_->addWidget(learned_);
+    views_->addWidget(rack_);
+    views_->addWidget(took_);
+    views_->addWidget(figuresView);
+    column()->addWidget(views_, 1);
+    const auto tell = [this](const QString& sentence, bool attention) {
+        if (attention)
+            answer(sentence);
+        else
+            say(sentence);
+    };
+    connect(entries_, &EntriesView::said, this, tell);
+    connect(learned_, &LearnedView::said, this, tell);
+    connect(rack_, &RackView::said, this, tell);
+    connect(took_, &TookView::said, this, tell);
+    connect(&document_, &JobDocument::cuttingChanged, this, [this] {
+        if (views_->currentIndex() == Rack) figuresCameIn([this] { rack_->show(figures()); });
+    });
+    addFigures(figuresColumn);
+}
+
+/// What is typed of one surface, and its note.
+void LogPage::addFigures(QVBoxLayout* figuresColumn) {
     auto* table = new QWidget;
     auto* grid = new QGridLayout(table);
     grid->setContentsMargins(0, 8, 0, 8);
@@ -69,14 +105,14 @@ LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
         return {};
     });
     grid->setColumnStretch(3, 1);
-    column()->addWidget(table);
+    figuresColumn->addWidget(table);
     auto* noteLabel = new QLabel(tr("Notes: supplier, lot, temperature, what to do differently"));
     noteLabel->setBuddy(note_);
-    column()->addWidget(noteLabel);
+    figuresColumn->addWidget(noteLabel);
     note_->setTabChangesFocus(true);
     note_->setAccessibleName(noteLabel->text());
     note_->setObjectName(QStringLiteral("note"));
-    column()->addWidget(note_, 1);
+    figuresColumn->addWidget(note_, 1);
     // Each pause in writing is one undo step.
     auto* pause = new QTimer(this);
     pause->setSingleShot(true);
@@ -89,6 +125,26 @@ LogPage::LogPage(JobDocument& document, char decimalMark, QWidget* parent)
         log.note = note_->toPlainText().toStdString();
         push(document_, writeLog(document_, surfaceId(), std::move(log)));
     });
+}
+
+void LogPage::addTabs() {
+    auto* tabs = new FlowRow;
+    tabs->setContentsMargins(0, 0, 0, 0);
+    int at = 0;
+    for (const auto& [text, id] : {std::pair{tr("What happened"), "logEntries"},
+                                   {tr("Planned and really"), "logLearned"},
+                                   {tr("The rack"), "logRack"},
+                                   {tr("What it took"), "logTook"},
+                                   {tr("This surface"), "logSurface"}}) {
+        auto* tab = new QPushButton(text);
+        tab->setCheckable(true);
+        tab->setObjectName(QString::fromLatin1(id));
+        const auto view = static_cast<View>(at);
+        connect(tab, &QPushButton::clicked, this, [this, view] { showView(view); });
+        tabs_[static_cast<std::size_t>(at++)] = tab;
+        tabs->addWidget(tab);
+    }
+    column()->addLayout(tabs);
 }
 
 LogPage::Line LogPage::addLine(QGridLayout* grid, const QString& name, const QString& objectName,
@@ -148,8 +204,45 @@ void LogPage::sayWhatTheyMake(const FitLog& log, const Purchase* bought) {
         say(tr("Write down what it took: the next plan is the better for it."));
 }
 
+void LogPage::showView(View view) {
+    views_->setCurrentIndex(view);
+    refresh();
+}
+
 void LogPage::refresh() {
-    const Surface* s = surface();
+    const auto view = static_cast<View>(views_->currentIndex());
+    for (int i = 0; i < 5; ++i) tabs_[static_cast<std::size_t>(i)]->setChecked(i == view);
+    shadeMap();
+    if (view == Surface) return refreshSurface();
+    const Job& job = document_.job();
+    setHeading(QString::fromStdString(job.name), tr("what really happened"));
+    if (view == Entries) {
+        entries_->show(figures());
+        say(job.record.empty()
+                ? tr("Ticks in Buy, Cut and Fit write themselves down here; what else happens is written below.")
+                : tr("%n thing(s) written down.", nullptr, static_cast<int>(job.record.size())));
+        return;
+    }
+    if (view == Rack) {
+        setHeading(tr("The rack"), tr("what earlier jobs left"));
+        rack_->show(figures());
+        const auto free = std::count_if(workshop_.book().rack.begin(), workshop_.book().rack.end(),
+                                        [](const RackPiece& p) { return p.state == RackPiece::State::Free; });
+        return say(tr("%n offcut(s) are free: plans of this job cut from those that you take for it first.", nullptr,
+                      static_cast<int>(free)));
+    }
+    if (view == Took) {
+        took_->show(figures());
+        return say(tr("All of it, as planned and as it was; bars show how far it is."));
+    }
+    learned_->show(figures());
+    const auto offers = static_cast<int>(learned_->offers().size());
+    say(offers > 0 ? tr("%n rate(s) to look at: the next plan is the better for each.", nullptr, offers)
+                   : tr("Write down what it takes as you go: rates are offered once they differ from the plan."));
+}
+
+void LogPage::refreshSurface() {
+    const westrum::Surface* s = surface();
     if (!s) return;
     const Figures f = figures();
     const FitLog& log = document_.job().log(surfaceId());
@@ -209,6 +302,18 @@ void LogPage::refresh() {
     show(paid_, log.paid ? f.money(*log.paid) : QString(), cost ? f.money(*cost) : QString(), money);
     if (!note_->hasFocus() || note_->toPlainText().isEmpty()) note_->setPlainText(QString::fromStdString(log.note));
     sayWhatTheyMake(log, bought);
+}
+
+/// How far each surface is, by its steps; spoils are told with it.
+void LogPage::shadeMap() {
+    constexpr double kLight = 0.4; // what is shaded stays readable
+    std::vector<ShellMap::Shade> shades;
+    for (const Took::OfSurface& of : tookOf(document_.job(), *document_.plan()).surfaces)
+        if (of.done > 0)
+            shades.push_back({of.surface, kLight * of.done / of.steps,
+                              of.spoilt > 0 ? tr("%1 of %2, %n spoilt", nullptr, of.spoilt).arg(of.done).arg(of.steps)
+                                            : tr("%1 of %2").arg(of.done).arg(of.steps)});
+    emit shaded(shades);
 }
 
 } // namespace westrum

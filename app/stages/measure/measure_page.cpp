@@ -4,13 +4,13 @@
 #include "app/print/measuring_sheet.h"
 #include "app/stages/measure/import_preview.h"
 #include "app/stages/measure/photograph_tracer.h"
+#include "app/widgets/photograph.h"
 #include "core/geometry/polygon.h"
 #include "core/units/unfinished.h"
 #include "formats/readings_file.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QImageReader>
 #include <QMenu>
 #include <QMessageBox>
 #include <QShortcut>
@@ -22,6 +22,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     : StagePage(document, decimalMark, parent),
       form_(new QComboBox),
       bench_(new OutlineBench(document, decimalMark)),
+      body_(new BodyBar(document)),
       doubt_(new DoubtBar(document)),
       closure_(new ClosureStrip),
       vanClosing_(new VanClosing),
@@ -43,6 +44,7 @@ MeasurePage::MeasurePage(JobDocument& document, char decimalMark, QWidget* paren
     connectDialogs();
     sentenceRow()->addWidget(meterStrip_->joinButton(), 0, Qt::AlignTop);
     sentenceRow()->addWidget(form_, 0, Qt::AlignTop);
+    column()->addWidget(body_);
     column()->addWidget(doubt_);
     column()->addWidget(bench_, 1);
     column()->addWidget(closure_);
@@ -183,16 +185,9 @@ bool MeasurePage::exportTo(const QString& path) {
 }
 
 void MeasurePage::tracePhotograph(const QString& path) {
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    const QSize size = reader.size();
-    constexpr int most = 4000;
-    if (size.isValid() && std::max(size.width(), size.height()) > most)
-        reader.setScaledSize(size.scaled(most, most, Qt::KeepAspectRatio));
-    QImage picture = reader.read();
-    if (picture.isNull())
-        return tell(tr("%1 is no picture that can be read: %2").arg(QFileInfo(path).fileName(), reader.errorString()),
-                    true);
+    QString why;
+    QImage picture = readPhotograph(path, why);
+    if (picture.isNull()) return tell(why, true);
     PhotographTracer tracer(document_, std::move(picture), decimalMark_, this);
     if (tracer.exec() != QDialog::Accepted) return;
     const std::vector<Ring> rings = tracer.ringsMm();
@@ -325,6 +320,7 @@ void MeasurePage::refresh() {
     vanClosing_->setVisible(van);
     bench_->setVisible(!van);
     doubt_->refresh(plan ? plan->measured : MeasuredOutline{}, f);
+    body_->refresh(f);
     bool attention = false;
     const QString text = sentenceFor(*s, plan, attention);
     say(text, attention);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/stages/measure/body_bar.h"
 #include "app/stages/measure/closure_strip.h"
 #include "app/stages/measure/doubt_bar.h"
 #include "app/stages/measure/meter_strip.h"
@@ -28,6 +29,8 @@ public:
     void tracePhotograph(const QString& path);
     bool writeSheets(const QString& path, bool all, bool filled);
 
+    [[nodiscard]] LaserMeter& meter() { return meter_; }
+
 signals:
     /// The next side pressed on the map is meant for the side in hand.
     void pointAtSide();
@@ -48,6 +51,7 @@ private:
 
     QComboBox* form_;
     OutlineBench* bench_;
+    BodyBar* body_;
     DoubtBar* doubt_;
     ClosureStrip* closure_;
     VanClosing* vanClosing_;

@@ -2,9 +2,12 @@
 
 #include "app/document/shell_commands.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/meter_words.h"
 #include "core/measure/repeat.h"
 
 #include <QHBoxLayout>
+
+#include <utility>
 
 namespace westrum {
 
@@ -90,10 +93,12 @@ void MeterStrip::take() {
     key_ = key;
     surface_ = document_.currentSurface();
     if (readings_.empty()) say(tr("Measuring …"));
+    asked_ = true;
     meter_.take();
 }
 
 void MeterStrip::keep(Mm length) {
+    if (!std::exchange(asked_, false)) return; // somebody else's
     const Surface* surface = document_.job().surface(surface_);
     if (!surface || !findReading(*surface, key_.toStdString())) return; // gone while the meter was at it
     const Figures f = figuresFor(document_.job(), decimalMark_);
@@ -115,21 +120,9 @@ void MeterStrip::keep(Mm length) {
 }
 
 void MeterStrip::failed(MeterFault fault) {
-    const QString again = tr("The dimension stays as it was.");
-    switch (fault) {
-    case MeterFault::WeakSignal:
-        return say(
-            tr("The signal is too weak: aim at something lighter, or hold a card against the mark. %1").arg(again),
-            true);
-    case MeterFault::LowBattery: return say(tr("The meter's battery is too low to measure. %1").arg(again), true);
-    case MeterFault::OutOfRange: return say(tr("Nothing within the meter's range. %1").arg(again), true);
-    case MeterFault::NotUnderstood: return say(tr("The meter's answer is not understood. %1").arg(again), true);
-    case MeterFault::Silent: return say(tr("The meter does not answer. %1").arg(again), true);
-    case MeterFault::Disconnected:
-        return say(tr("The meter went away in the middle of a reading. %1").arg(again), true);
-    case MeterFault::NotThere:
-        return say(tr("No meter answers at “%1”. Is it switched on?").arg(socket_->text()), true);
-    }
+    if (!std::exchange(asked_, false) && fault != MeterFault::NotThere) return; // somebody else's
+    const QString why = sentence(fault, socket_->text());
+    say(fault == MeterFault::NotThere ? why : tr("%1 The dimension stays as it was.").arg(why), true);
 }
 
 } // namespace westrum

@@ -48,6 +48,7 @@ private:
     std::string surface_; ///< for which readings are being gathered
     QString key_;
     std::vector<Mm> readings_;
+    bool asked_ = false; ///< the reading under way is this one's
 };
 
 } // namespace westrum

@@ -109,25 +109,7 @@ void PartsPanel::buildOpening(int index) {
         change([&](Opening& c) { does(c.place); });
     });
     form_->stretch();
-    if (o.shape == OpeningShape::Polygon) {
-        form_->row();
-        for (std::size_t k = 0; k < std::min<std::size_t>(o.corners.size(), 8); ++k)
-            for (const bool along : {true, false})
-                form_->length(
-                    along ? QString(QLatin1Char(static_cast<char>('A' + k))) : QString(),
-                    QStringLiteral("openingCorner%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
-                    [now, k, along] {
-                        const auto& corners = now().corners;
-                        if (k >= corners.size()) return MaybeReading{};
-                        return along ? corners[k].along : corners[k].across;
-                    },
-                    [change, k, along](MaybeReading r) {
-                        change([&](Opening& c) { (along ? c.corners[k].along : c.corners[k].across) = r; });
-                    });
-        form_->button(tr("Add a corner"), QStringLiteral("addOpeningCorner"),
-                      [change] { change([](Opening& c) { c.corners.emplace_back(); }); });
-        form_->stretch();
-    }
+    if (o.shape == OpeningShape::Polygon) buildCorners(index);
     form_->row();
     form_->count(
         tr("how many in a row"), QStringLiteral("openingCount"), 1, 50, [now] { return now().count; },
@@ -148,11 +130,43 @@ void PartsPanel::buildOpening(int index) {
         [now] { return static_cast<int>(now().edge); },
         [change](int k) { change([k](Opening& c) { c.edge = static_cast<OpeningEdge>(k); }); });
     if (o.edge == OpeningEdge::Reveal) length(tr("turn-in"), "turnIn");
+    if (o.treatment == Treatment::CutBefore) {
+        length(tr("keep it as a lid, gap"), "lid");
+        if (o.lid) length(tr("with a hole of"), "finger");
+    }
     if (o.kind == OpeningKind::Hob || o.kind == OpeningKind::Heater || o.kind == OpeningKind::Sink || o.clear)
         length(tr("clear, by its label"), "clear");
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeOpening"),
         [this, index] { push(document_, removeOpening(document_, id(), index)); }, true);
+    form_->stretch();
+}
+
+/// Of a polygon: each corner from the lower left of its box.
+void PartsPanel::buildCorners(int index) {
+    const auto now = [this, index]() -> const Opening& { return surface()->openings[static_cast<std::size_t>(index)]; };
+    const auto change = [this, index, now](const std::function<void(Opening&)>& does) {
+        Opening o = now();
+        does(o);
+        push(document_, changeOpening(document_, id(), index, std::move(o)));
+    };
+    const Opening& o = now();
+    form_->row();
+    for (std::size_t k = 0; k < std::min<std::size_t>(o.corners.size(), 8); ++k)
+        for (const bool along : {true, false})
+            form_->length(
+                along ? QString(QLatin1Char(static_cast<char>('A' + k))) : QString(),
+                QStringLiteral("openingCorner%1%2").arg(k).arg(along ? QLatin1Char('x') : QLatin1Char('y')),
+                [now, k, along] {
+                    const auto& corners = now().corners;
+                    if (k >= corners.size()) return MaybeReading{};
+                    return along ? corners[k].along : corners[k].across;
+                },
+                [change, k, along](MaybeReading r) {
+                    change([&](Opening& c) { (along ? c.corners[k].along : c.corners[k].across) = r; });
+                });
+    form_->button(tr("Add a corner"), QStringLiteral("addOpeningCorner"),
+                  [change] { change([](Opening& c) { c.corners.emplace_back(); }); });
     form_->stretch();
 }
 

@@ -412,6 +412,13 @@ void PartsPanel::buildEdges() {
                 e.gapAtEnd = std::move(r);
                 push(document_, describeEdge(document_, id(), side, std::move(e)));
             });
+    form_->flag(
+        tr("on the sheet's own edge"), QStringLiteral("edgeFactory"), [edge] { return edge().factory; },
+        [this, side, edge](bool on) {
+            Edge e = edge();
+            e.factory = on;
+            push(document_, describeEdge(document_, id(), side, std::move(e)));
+        });
     // Every side of every other surface, for those who would rather choose than point.
     QStringList sides{tr("which side?")};
     std::vector<std::pair<std::string, int>> targets{{}};

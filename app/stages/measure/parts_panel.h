@@ -50,6 +50,7 @@ private:
     void buildCutouts();
     void buildOpenings();
     void buildOpening(int index);
+    void buildCorners(int index);
     void buildEdges();
     void buildZones();
     void buildSupports();

@@ -138,6 +138,10 @@ void PartsPanel::buildVan() {
     length(tr("load space of the car that fetches: long"), "loadLength", &Access::loadLength);
     length(tr("wide"), "loadWidth", &Access::loadWidth);
     length(tr("high"), "loadHeight", &Access::loadHeight);
+    form_->flag(
+        tr("panels are parted to lie in it"), QStringLiteral("partToLoad"),
+        [this] { return document_.job().access.partToLoad; },
+        [access](bool on) { access([on](Access& a) { a.partToLoad = on; }); });
     form_->stretch();
 }
 

@@ -2,6 +2,7 @@
 
 #include "app/drawing/plan_view.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/flow_row.h"
 #include "core/shell/unfold.h"
 #include "formats/demo.h"
 #include "formats/words.h"
@@ -59,9 +60,11 @@ private:
     std::vector<Surface> surfaces_;
 };
 
-NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
+NewVanPage::NewVanPage(Workshop& workshop, char decimalMark, QWidget* parent)
     : QWidget(parent),
+      workshop_(workshop),
       decimalMark_(decimalMark),
+      bodies_(bodiesRow()),
       doorLeft_(new QCheckBox(tr("the sliding door is on the left"))),
       sentence_(new QLabel),
       preview_(new Preview),
@@ -77,6 +80,7 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
     sentence_->setTextFormat(Qt::PlainText);
     sentence_->setObjectName(QStringLiteral("newVanSentence"));
     column->addWidget(sentence_);
+    column->addWidget(bodies_);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(28);
     middle->addLayout(figuresGrid());
@@ -87,7 +91,7 @@ NewVanPage::NewVanPage(char decimalMark, QWidget* parent)
 
 QLayout* NewVanPage::figuresGrid() {
     auto* grid = new QGridLayout;
-    grid->setVerticalSpacing(8);
+    grid->setVerticalSpacing(5);
     const QStringList labels{tr("length inside, along the floor"),
                              tr("width at the floor"),
                              tr("height, floor to ceiling"),
@@ -140,6 +144,38 @@ QLayout* NewVanPage::figuresGrid() {
     return grid;
 }
 
+QWidget* NewVanPage::bodiesRow() {
+    auto* bar = new QWidget;
+    auto* row = new FlowRow;
+    bar->setLayout(row);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(new QLabel(tr("A body of this make was measured before:")));
+    body_ = new QComboBox;
+    body_->setObjectName(QStringLiteral("earlierBody"));
+    body_->setAccessibleName(tr("Earlier body"));
+    row->addWidget(body_);
+    auto* start = new QPushButton(tr("Start from it"));
+    start->setObjectName(QStringLiteral("startFromBody"));
+    row->addWidget(start);
+    connect(start, &QPushButton::clicked, this, &NewVanPage::fromEarlierBody);
+    return bar;
+}
+
+void NewVanPage::fromEarlierBody() {
+    const std::string name = body_->currentData().toString().toStdString();
+    for (const BodyShape& b : workshop_.book().bodies) {
+        if (b.name != name) continue;
+        const auto shell = readJob(QByteArray::fromStdString(b.shell));
+        if (!shell) return say(tr("That body cannot be read: %1").arg(westrum::sentence(shell.error().front())), true);
+        Job job = fromBody(
+            shell.value(),
+            newVanJob(tr("New van").toStdString(), starterCatalogue(), Currency{}, shell.value().surfaces), b.name);
+        job.bareUnit = job.shownUnit = unit_;
+        emit laidOut(job);
+        return;
+    }
+}
+
 QLayout* NewVanPage::buttonsRow() {
     auto* buttons = new QHBoxLayout;
     auto* layOut = new QPushButton(tr("Lay out the whole van"));
@@ -158,7 +194,7 @@ QLayout* NewVanPage::buttonsRow() {
         emit laidOut(job);
     });
     connect(floorOnly, &QPushButton::clicked, this, [this] {
-        Job job = newJob(tr("New van").toStdString(), starterCatalogue(), Currency{});
+        Job job = newJob(tr("New van").toStdString(), tr("Floor").toStdString(), starterCatalogue(), Currency{});
         job.bareUnit = job.shownUnit = unit_;
         emit laidOut(job);
     });
@@ -169,6 +205,11 @@ QLayout* NewVanPage::buttonsRow() {
 void NewVanPage::begin(LengthUnit unit, bool canGoBack) {
     unit_ = unit == LengthUnit::Foot ? LengthUnit::Inch : unit;
     back_->setVisible(canGoBack);
+    body_->clear();
+    for (const BodyShape& b : workshop_.book().bodies)
+        body_->addItem(tr("%1, %n surface(s)", nullptr, b.surfaces).arg(QString::fromStdString(b.name)),
+                       QString::fromStdString(b.name));
+    bodies_->setVisible(body_->count() > 0);
     refresh();
     fields_.front()->setFocus();
 }

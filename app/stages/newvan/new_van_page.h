@@ -2,11 +2,12 @@
 
 #include <QWidget>
 
-#include "app/document/job_document.h"
+#include "app/document/workshop.h"
 #include "app/widgets/entry_field.h"
 #include "core/shell/new_van.h"
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
 
@@ -17,7 +18,7 @@ namespace westrum {
 class NewVanPage : public QWidget {
     Q_OBJECT
 public:
-    NewVanPage(char decimalMark, QWidget* parent = nullptr);
+    NewVanPage(Workshop& workshop, char decimalMark, QWidget* parent = nullptr);
     /// @param canGoBack  whether there is an open job to return to
     void begin(LengthUnit unit, bool canGoBack);
     [[nodiscard]] const BodyFigures& figures() const { return figures_; }
@@ -29,12 +30,18 @@ signals:
 private:
     QLayout* figuresGrid();
     QLayout* buttonsRow();
+    /// Bodies that were measured before.
+    QWidget* bodiesRow();
+    void fromEarlierBody();
     void refresh();
     void say(const QString& sentence, bool attention);
     [[nodiscard]] std::vector<Surface> surfaces() const;
 
     class Preview;
+    Workshop& workshop_;
     char decimalMark_;
+    QWidget* bodies_;
+    QComboBox* body_;
     LengthUnit unit_ = LengthUnit::Millimetre;
     BodyFigures figures_;
     std::vector<EntryField*> fields_;

@@ -4,6 +4,7 @@
 #include "app/document/shell_commands.h"
 #include "app/print/fixing_print.h"
 #include "app/stages/setout/base_bench.h"
+#include "app/widgets/meter_words.h"
 #include "core/families/family.h"
 #include "formats/base_words.h"
 
@@ -12,6 +13,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace westrum {
 namespace {
@@ -87,7 +89,8 @@ QString BaseView::structure() const {
     if (p) text += QStringLiteral("|%1").arg(p->packed.crossings.size());
     if (const LayerPlan* l = layer(); l && group_ == Fixings)
         text += QStringLiteral("|%1").arg(l->setOut.pieces.size());
-    if (group_ == Packers) text += QStringLiteral("|%1").arg(static_cast<int>(s->packing.to));
+    if (group_ == Packers)
+        text += QStringLiteral("|%1|%2").arg(static_cast<int>(s->packing.to)).arg(meter_ && meter_->isReady());
     if (group_ == Openings)
         for (const Opening& o : s->openings) text += QString::fromStdString(o.name) + QLatin1Char(',');
     return text;
@@ -310,12 +313,47 @@ void BaseView::buildPackers() {
                       read.reading = std::move(reading);
                       push(document_, readCrossing(document_, id, std::move(read)));
                   });
+    if (meter_ && meter_->isReady())
+        form_->button(tr("Take it with the meter"), QStringLiteral("meterCrossing"), [this] { readCrossingByMeter(); });
     form_->button(tr("Next"), QStringLiteral("nextCrossing"), [this] {
         const int n = plan() ? static_cast<int>(plan()->packed.crossings.size()) : 0;
         const int next = nextUnread();
         if (n > 0) show(Packers, next >= 0 ? next : (inHand_ + 1) % n);
     });
     form_->stretch();
+}
+
+void BaseView::setMeter(LaserMeter& meter) {
+    meter_ = &meter;
+    connect(meter_, &LaserMeter::readyChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+    connect(meter_, &LaserMeter::taken, this, &BaseView::keepCrossing);
+    connect(meter_, &LaserMeter::failed, this, [this](MeterFault fault) {
+        if (!std::exchange(asked_, {}).empty())
+            emit problem(tr("%1 The crossing stays as it was.").arg(sentence(fault, QString())));
+    });
+}
+
+void BaseView::readCrossingByMeter() {
+    const SurfacePlan* p = plan();
+    if (!meter_ || !p || inHand_ < 0 || inHand_ >= static_cast<int>(p->packed.crossings.size())) return;
+    asked_ = document_.currentSurface();
+    askedWhere_ = p->packed.crossings[static_cast<std::size_t>(inHand_)].where;
+    meter_->take();
+}
+
+/// The reading goes to the crossing that it was asked for, and the next one without is taken in hand.
+void BaseView::keepCrossing(Mm length) {
+    const std::string id = std::exchange(asked_, {});
+    if (id.empty() || !document_.job().surface(id)) return;
+    CrossingReading read = askedWhere_;
+    const QString typed = QString::fromStdString(printNumber(length.value, 1, '.', false)) + QStringLiteral(" mm");
+    read.reading = Reading{typed.toStdString(), length};
+    push(document_, readCrossing(document_, id, std::move(read)));
+    emit problem({});
+    if (id != document_.currentSurface() || group_ != Packers) return;
+    if (const int next = nextUnread(); next >= 0) show(Packers, next);
 }
 
 void BaseView::buildOpenings() {

@@ -5,6 +5,7 @@
 #include "app/document/job_document.h"
 #include "app/drawing/base_drawing.h"
 #include "app/widgets/bound_form.h"
+#include "devices/laser_meter.h"
 #include "formats/words.h"
 
 #include <QLabel>
@@ -26,6 +27,8 @@ public:
     /// What there is to say of it, in a sentence.
     [[nodiscard]] QString summary() const;
 
+    /// With a meter at hand a crossing is read by it.
+    void setMeter(LaserMeter& meter);
     /// Writes the fixing plan of the surface as a PDF; returns an empty text, or why not.
     QString printTo(const QString& path) const;
 
@@ -72,6 +75,11 @@ private:
     MaybeReading lampWidth_;
     int across_ = 3, up_ = 1; ///< drawers and doors of a front
     MaybeReading reveal_;
+    void readCrossingByMeter();
+    void keepCrossing(Mm length);
+    LaserMeter* meter_ = nullptr;
+    std::string asked_; ///< surface whose crossing is being read; empty: none
+    CrossingReading askedWhere_;
     BoundForm* groups_;
     BoundForm* form_;
     BaseBench* bench_;

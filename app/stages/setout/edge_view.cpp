@@ -167,6 +167,9 @@ EdgeView::EdgeView(JobDocument& document, char decimalMark, QWidget* parent)
           [this](int by) { stepJoint(by); })),
       runLine_(new QLabel),
       choice_(new QComboBox),
+      everywhere_(new QPushButton),
+      gauge_(new EntryField([this](const QString& typed) { return takeGauge(typed); })),
+      gaugeName_(new QLabel(tr("corner as gauged, °"))),
       jointTitle_(new QLabel),
       saw_(new SawPicture(decimalMark)),
       jointText_(new QLabel),
@@ -200,11 +203,24 @@ EdgeView::EdgeView(JobDocument& document, char decimalMark, QWidget* parent)
     });
     side->addWidget(runLine_);
     side->addWidget(choice_);
+    everywhere_->setObjectName(QStringLiteral("edgeEverywhere"));
+    connect(everywhere_, &QPushButton::clicked, this, &EdgeView::chooseEverywhere);
+    side->addWidget(everywhere_);
     side->addWidget(filler_);
     side->addSpacing(6);
     side->addWidget(jointTitle_);
     side->addWidget(saw_);
     side->addWidget(jointText_);
+    auto* gauged = new QHBoxLayout;
+    gauge_->setObjectName(QStringLiteral("cornerGauge"));
+    gauge_->setAccessibleName(tr("The corner as a bevel gauge reads it, in degrees"));
+    gauge_->setToolTip(tr("On the room's side; 90 is square. Emptied, it is as drawn."));
+    gauge_->setFixedWidth(64);
+    connect(gauge_, &EntryField::problemChanged, this, &EdgeView::problem);
+    gauged->addWidget(gaugeName_);
+    gauged->addWidget(gauge_);
+    gauged->addStretch(1);
+    side->addLayout(gauged);
     side->addStretch(1);
     auto* scroll = new QScrollArea;
     scroll->setWidget(panel);
@@ -239,6 +255,55 @@ void EdgeView::takeRun(int run) {
     run_ = run;
     joint_ = {};
     refresh();
+}
+
+const AreaTrim* EdgeView::saidOfArea(const TrimRun& r) const {
+    const Surface* owner = document_.job().surface(r.surface);
+    for (const AreaTrim& a : document_.job().areaTrims)
+        if (owner && a.area == owner->area && a.meeting == r.meeting) return &a;
+    return nullptr;
+}
+
+void EdgeView::chooseEverywhere() {
+    const TrimRun* r = run();
+    const Surface* owner = r ? document_.job().surface(r->surface) : nullptr;
+    if (!owner || r->side < 0) return;
+    const AreaTrim* said = saidOfArea(*r);
+    AreaTrim trim{owner->area, r->meeting, r->product};
+    if (said && said->product == r->product) trim.product.clear();
+    push(document_, chooseAreaTrim(document_, trim, r->surface, r->side));
+}
+
+QString EdgeView::takeGauge(const QString& typed) {
+    const TrimRun* r = run();
+    if (!r || r->side < 0 || joint_.run < 0) return {};
+    std::optional<double> degrees;
+    if (!typed.trimmed().isEmpty()) {
+        const auto n = parseNumber(typed.trimmed().toStdString());
+        if (!n) return sentence(n.error(), typed);
+        constexpr double kLeast = 10, kMost = 350;
+        if (n.value() < kLeast || n.value() > kMost)
+            return tr("A corner is from %1 to %2 degrees.").arg(kLeast).arg(kMost);
+        degrees = n.value();
+    }
+    push(document_, gaugeCorner(document_, r->surface, r->side, joint_.atEnd, degrees));
+    return {};
+}
+
+/// Only at the ends of a side: what a joint within it is, its own line says.
+void EdgeView::showGauge(const TrimRun* r, const TrimJoint* joint) {
+    const bool last =
+        r && joint && (joint_.atEnd ? joint_.piece + 1 == static_cast<int>(r->pieces.size()) : joint_.piece == 0);
+    const bool corner = last && r->side >= 0 && joint->end != TrimEnd::Scarfed;
+    gauge_->setVisible(corner);
+    gaugeName_->setVisible(corner);
+    if (!corner) return;
+    const Surface* owner = document_.job().surface(r->surface);
+    const Edge edge = owner ? owner->edge(r->side) : Edge{};
+    const std::optional<double> said = joint_.atEnd ? edge.endDeg : edge.startDeg;
+    const auto text = [&](double degrees) { return figures().number(degrees, 1); };
+    gauge_->setFigure(said ? text(*said) : QString(), said ? QString::number(*said) : QString());
+    gauge_->setPlaceholderText(joint->planRad > 0 ? text(joint->planRad * 57.29577951) : QString());
 }
 
 void EdgeView::takeJoint(const JointPlace& joint) {
@@ -302,6 +367,16 @@ void EdgeView::refresh() {
         choice_->setCurrentIndex(
             std::max(0, choice_->findData(QString::fromStdString(owner ? owner->edge(r->side).trim : std::string()))));
     }
+    everywhere_->setVisible(r && r->side >= 0 && !r->product.empty());
+    if (r && r->side >= 0) {
+        const Surface* owner = job.surface(r->surface);
+        const QString where = owner && (owner->area.kind != AreaKind::Unsaid || !owner->area.name.empty())
+                                  ? areaText(owner->area)
+                                  : tr("surfaces of no area");
+        const AreaTrim* said = saidOfArea(*r);
+        everywhere_->setText(said && said->product == r->product ? tr("By rule again: %1").arg(where)
+                                                                 : tr("So at all such edges: %1").arg(where));
+    }
     filler_->setVisible(r && r->filler);
     if (r && r->filler) {
         QStringList stops;
@@ -318,11 +393,20 @@ void EdgeView::refresh() {
                     .arg(QString::fromStdString(piece.name), f.fineLength(piece.length),
                          joint_.atEnd ? tr("right") : tr("left"), jointTitle(*joint));
     }
+    if (joint) {
+        const TrimPiece& piece = r->pieces[static_cast<std::size_t>(joint_.piece)];
+        QStringList at;
+        for (const Point& d : piece.drills) at << f.length({d.x}, false);
+        if (!at.isEmpty())
+            title += tr(". Drilled to size over the panels' holes, from its left end at %1")
+                         .arg(at.join(QStringLiteral(", ")));
+    }
     jointTitle_->setText(title);
     jointText_->setText(joint ? jointText(*joint, f) : QString());
     const Product* over = joint && joint->run >= 0 && joint->run < static_cast<int>(plan.trims.runs.size())
                               ? job.catalogue.find(plan.trims.runs[static_cast<std::size_t>(joint->run)].product)
                               : nullptr;
+    showGauge(r, joint);
     saw_->show(job, joint, joint_.atEnd, over);
     bench_->marks = {.joints = true, .runInHand = run_, .jointInHand = joint_};
     bench_->update();

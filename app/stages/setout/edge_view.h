@@ -4,6 +4,7 @@
 
 #include "app/document/job_document.h"
 #include "app/drawing/trim_drawing.h"
+#include "app/widgets/entry_field.h"
 #include "formats/words.h"
 
 #include <QComboBox>
@@ -32,8 +33,16 @@ public:
     [[nodiscard]] QPointF onBench(const JointPlace& joint) const;
     [[nodiscard]] QPointF onBench(int run) const;
 
+signals:
+    void problem(const QString& sentence);
+
 private:
     void takeRun(int run);
+    void chooseEverywhere();
+    QString takeGauge(const QString& typed);
+    void showGauge(const TrimRun* run, const TrimJoint* joint);
+    /// What is said of all such edges in the run's area; null: nothing.
+    [[nodiscard]] const AreaTrim* saidOfArea(const TrimRun& run) const;
     void takeJoint(const JointPlace& joint);
     [[nodiscard]] const TrimRun* run() const;
     [[nodiscard]] Figures figures() const { return figuresFor(document_.job(), decimalMark_); }
@@ -43,6 +52,9 @@ private:
     EdgeBench* bench_;
     QLabel* runLine_;
     QComboBox* choice_;
+    QPushButton* everywhere_; ///< the same at all such edges of its area
+    EntryField* gauge_;       ///< the corner at the joint in hand
+    QLabel* gaugeName_;
     QLabel* jointTitle_;
     SawPicture* saw_;
     QLabel* jointText_;

@@ -142,6 +142,7 @@ SetOutPage::SetOutPage(JobDocument& document, char decimalMark, QWidget* parent)
     benches->addWidget(base_, 1);
     base_->hide();
     connect(base_, &BaseView::turned, this, [this] { refreshSentence(surfacePlan(), figures()); });
+    connect(edges_, &EdgeView::problem, this, &SetOutPage::answer);
     connect(base_, &BaseView::problem, this, [this](const QString& sentence) {
         problem_ = sentence;
         refresh();

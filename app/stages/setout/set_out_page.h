@@ -21,6 +21,8 @@ class SetOutPage : public StagePage {
     Q_OBJECT
 public:
     SetOutPage(JobDocument& document, char decimalMark, QWidget* parent = nullptr);
+    /// Crossings of battens and ribs may be read by it.
+    void setMeter(LaserMeter& meter) { base_->setMeter(meter); }
 
 protected:
     void refresh() override;

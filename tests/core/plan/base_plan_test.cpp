@@ -252,6 +252,36 @@ private slots:
         QVERIFY(told(plan(job), RemarkKind::OpeningTooNear) && !told(plan(job), RemarkKind::OpeningTooNear)->fix);
     }
 
+    /// In a corner both ways at once: the rim 20 from the side and 15 from below, 30 wanted: 10 along and 15 up, as the
+    /// corner of the two lines lies.
+    void outOfACornerItIsShiftedBothWays() {
+        Job job = wall({}, {"ply9"});
+        job.surfaces[0].openings = {socket(50, 45)};
+        const Plan p = plan(job);
+        const Remark* r = told(p, RemarkKind::OpeningTooNear);
+        QVERIFY(r && std::abs(lengthIn(*r, "length").value - 15) < 0.1);
+        QCOMPARE(lengthIn(*r, "x"), Mm{10});
+        QCOMPARE(lengthIn(*r, "y"), Mm{15});
+        QCOMPARE(r->fix->key, std::string("10 15"));
+        job.surfaces[0].openings = {socket(60, 60)};
+        QVERIFY(!told(plan(job), RemarkKind::OpeningTooNear));
+    }
+
+    /// Corners rounded by 400 about (400, 400): a hole of 60 at (155, 155) stands 400 - 245 root 2 - 30 = 23.52 from
+    /// the curve, though 125 from either side; at (160, 160) it is 30.59.
+    void aCurvedEdgeIsKeptClearOfToo() {
+        Job job = wall({}, {"ply9"});
+        job.surfaces[0].measurement.cornerRadii.assign(4, mm(400));
+        job.surfaces[0].openings = {socket(155, 155)};
+        const Plan p = plan(job);
+        const Remark* r = told(p, RemarkKind::OpeningTooNear);
+        QVERIFY(r);
+        QVERIFY2(std::abs(lengthIn(*r, "length").value - (370 - 245 * std::sqrt(2.0))) < 0.2,
+                 std::to_string(lengthIn(*r, "length").value).c_str());
+        job.surfaces[0].openings = {socket(160, 160)};
+        QVERIFY(!told(plan(job), RemarkKind::OpeningTooNear));
+    }
+
     void somethingHeavyWantsTimberBehindIt() {
         Job job = wall({support(SupportKind::Rib, false, 300, 3, 900)}, {"ply9"});
         Zone cupboard{.name = "Cupboard", .kind = ZoneKind::Heavy};

@@ -344,10 +344,12 @@ private slots:
             return std::find_if(s.steps.begin(), s.steps.end(), [&](const FitStep& f) { return f.kind == kind; }) -
                    s.steps.begin();
         };
-        // Barrier, then what must be in before it is covered, then panels, then tiles, then grout, paint and trims.
+        // Barrier, panels cut, then what must be in before it is covered, panels fixed, then tiles, then grout, paint
+        // and trims.
         QVERIFY(at(StepKind::LayBarrier) < at(StepKind::CablesTested));
-        QVERIFY(at(StepKind::CablesTested) < at(StepKind::CutPanels));
-        QVERIFY(at(StepKind::BarrierTaped) < at(StepKind::CutPanels));
+        QVERIFY(at(StepKind::CutPanels) < at(StepKind::CablesTested) &&
+                at(StepKind::CablesTested) < at(StepKind::FixPanel));
+        QVERIFY(at(StepKind::BarrierTaped) < at(StepKind::FixPanel));
         QVERIFY(at(StepKind::CutPanels) < at(StepKind::LayTiles) && at(StepKind::LayTiles) < at(StepKind::GroutTiles));
         QVERIFY(at(StepKind::GroutTiles) < at(StepKind::Coat) && s.steps.back().kind == StepKind::Trims);
         for (const StepKind dusty : {StepKind::CutPanels, StepKind::SpreadAdhesive, StepKind::CheckBacking})

@@ -61,6 +61,81 @@ private slots:
         QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
     }
 
+    /// 20 planks are needed, ten in a pack of 40.00, 2 m2. Half a pack and one whole in hand are 15: one pack is
+    /// bought, and 5 of it are used. Two in hand: nothing is bought, and nothing is paid. 1.25 packs are 12 planks,
+    /// not 12.5.
+    void whatIsOnTheShelfIsUsedFirst() {
+        Job job = jobWith(test::rectangle(4000, 1000), plankProduct(1000, 200, 10, 4000),
+                          {{"gap", 0}, {"stagger", 0}, {"endLeast", 0}});
+        job.consumables = false;
+        const auto line = [&] {
+            const Plan p = bought(job);
+            return *linesOf(p, "plank")[0];
+        };
+        QCOMPARE(line().unitsNeeded, 20);
+        QCOMPARE(line().packs, 2);
+        job.shelf = {{"plank", 0.5, "P1"}, {"plank", 1, "P2"}};
+        Purchase q = line();
+        QCOMPARE(q.packs, 1);
+        QCOMPARE(q.shelf, 15.0);
+        QCOMPARE(q.unitsLeft(), 5);
+        QCOMPARE(q.cost->minor, 4000);
+        QVERIFY(std::abs(q.boughtArea.value - 2) < 1e-9 && std::abs(q.rackArea.value - 3) < 1e-9);
+        QVERIFY(std::abs(q.consumedArea.value - 4) < 1e-9);
+        QVERIFY(std::abs(bought(job).totals.laidArea.value - 4) < 1e-9);
+        job.spares = {{"plank", 1}}; // spares come on top
+        QCOMPARE(line().packs, 2);
+        job.spares.clear();
+        job.shelf = {{"plank", 2, {}}};
+        q = line();
+        QCOMPARE(q.packs, 0);
+        QCOMPARE(q.unitsLeft(), 0);
+        QCOMPARE(q.cost->minor, 0);
+        QCOMPARE(bought(job).totals.cost->minor, 0);
+        QCOMPARE(q.boughtMass.value, 0.0);
+        QVERIFY(q.laidMass.value > 0);               // it is in the van all the same
+        job.catalogue.products[0].packPrice.reset(); // nobody misses a price of what is not bought
+        const Plan free = bought(job);
+        QVERIFY(free.totals.cost && free.totals.cost->minor == 0);
+        QVERIFY(std::none_of(free.bought.begin(), free.bought.end(),
+                             [](const Remark& r) { return r.kind == RemarkKind::PriceMissing; }));
+        job.shelf = {{"plank", 1.25, {}}};
+        QCOMPARE(line().shelf, 12.0);
+        QCOMPARE(line().packs, 1);
+        job.shelf = {{"plank", 30, {}}, {"nothing of ours", 3, {}}}; // more than is needed stays on the shelf
+        QCOMPARE(line().shelf, 20.0);
+        QCOMPARE(line().unitsLeft(), 0);
+    }
+
+    /// 1.5 l of paint; half a tin of 0.75 is 0.375, so 1.125 are to be bought: two tins, 30.00; or, where half a litre
+    /// is to be had at 9.50, one tin and one of these: 24.50 for 1.25 l. With one tin in hand 0.75 are left: one
+    /// more, 15.00, cheaper than 1 l at 17.00.
+    void theShelfGoesBeforeOffersOfOtherSizes() {
+        Job job = painted(9);
+        job.shelf = {{"paint", 0.5, {}}};
+        QCOMPARE(linesOf(bought(job), "paint")[0]->cost->minor, 3000);
+        job.prices.offers = {{.product = "paint", .supplier = "Paint yard", .size = 1, .price = {1700, {}}},
+                             {.product = "paint", .supplier = "Paint yard", .size = 0.5, .price = {950, {}}}};
+        Plan p = bought(job);
+        double amount = 0, shelf = 0, left = 0;
+        std::int64_t cost = 0;
+        for (const Purchase* q : linesOf(p, "paint")) {
+            amount += q->amount;
+            shelf += q->shelf;
+            left += q->amountLeft();
+            cost += q->cost->minor;
+            QVERIFY(!q->offered || *q->offered == 0.5);
+        }
+        QCOMPARE(cost, 2450);
+        QVERIFY(std::abs(amount - 1.5) < 1e-9 && std::abs(shelf - 0.375) < 1e-9);
+        QVERIFY(std::abs(left - (0.375 + 1.25 - 1.5)) < 1e-9);
+        job.shelf = {{"paint", 1, {}}};
+        p = bought(job);
+        QCOMPARE(linesOf(p, "paint").size(), 1UL);
+        QCOMPARE(linesOf(p, "paint")[0]->cost->minor, 1500);
+        QVERIFY(!linesOf(p, "paint")[0]->offered);
+    }
+
     void packsOfTwoSizesShareTheNeedAndTheSurfacesTheBill() {
         // Two floors of 2.6 and 1.4 m2 of planks of 0.2 m2: 13 and 7, 20 in all. A pack of 16 at 60.00 and one of 4 at
         // 17.00 are 77.00; packs of the catalogue's 10 at 40.00 would be 80.00.

@@ -142,7 +142,7 @@ private slots:
         c.products.push_back(plankProduct(1220, 181, 10, 100));
         c.products[0].fields["movementGap"] = 8;
         c.products[0].fields["leastStagger"] = 400;
-        const Job j = newJob("New", c, Currency{});
+        const Job j = newJob("New", "Floor", c, Currency{});
         QCOMPARE(j.face("floor")->rules.at("gap"), 8.0);
         QCOMPARE(j.face("floor")->rules.at("stagger"), 400.0);
         QVERIFY(j.log("floor").done.empty());

@@ -41,7 +41,7 @@ WorkProblem anyWork(std::mt19937& dice, int tasks) {
     for (int d = 0; d < 60; ++d) {
         const int people = dice() % 4 == 0 ? 1 : 2;
         p.windows.push_back({d * kDay + 540, d * kDay + 700 + static_cast<int>(dice() % 5) * 60, people,
-                             dice() % 3 != 0, dice() % 5 != 0, 5.0 + dice() % 18});
+                             dice() % 3 != 0, dice() % 5 != 0, 5.0 + dice() % 18, dice() % 4 != 0});
     }
     for (int d = 60; d < 90; ++d) p.windows.push_back({d * kDay + 540, d * kDay + 1020, 2});
     for (int i = 0; i < tasks; ++i) {
@@ -52,6 +52,8 @@ WorkProblem anyWork(std::mt19937& dice, int tasks) {
         t.dry = dice() % 4 == 0;
         t.light = dice() % 4 == 0;
         if (dice() % 4 == 0) t.minC = 8.0 + dice() % 7;
+        t.open = dice() % 9 == 0;
+        if (t.inside && dice() % 6 == 0) t.narrow = 1 + static_cast<int>(dice() % 2);
         if (t.inside && dice() % 7 == 0) t.fumes = 30 * static_cast<int>(dice() % 4);
         p.tasks.push_back(t);
     }
@@ -116,6 +118,39 @@ private slots:
         QCOMPARE(planned(p).finish, kDay + 600);
         p.tasks[0].dry = false;
         QCOMPARE(planned(p).finish, 600);
+    }
+
+    /// A trip waits for a day on which shops are open; where none is, it says so.
+    void othersMustBeOpen() {
+        WorkProblem p;
+        p.windows = days(3);
+        p.windows[0].open = p.windows[1].open = false;
+        p.tasks = {task("trip", 150)};
+        p.tasks[0].open = true;
+        QCOMPARE(planned(p).finish, 2 * kDay + 690);
+        QCOMPARE(planned(p).bound, 2 * kDay + 690);
+        p.windows[2].open = false;
+        QCOMPARE(planned(p).unplaced.front().fault, WorkFault::NeverOpen);
+    }
+
+    /// Two hours each in one narrow place, one after the other though two people are there; a third goes on beside.
+    void aNarrowPlaceHoldsOne() {
+        WorkProblem p;
+        p.windows = days(1);
+        p.tasks = {task("one wall", 120), task("the other", 120), task("elsewhere", 120)};
+        p.tasks[0].narrow = p.tasks[1].narrow = 1;
+        WorkSchedule s = planned(p);
+        QCOMPARE(s.finish, 540 + 240);
+        QVERIFY(s.parts[0].front().end <= s.parts[1].front().start ||
+                s.parts[1].front().end <= s.parts[0].front().start);
+        QVERIFY(!brokenRule(p, s));
+        p.tasks[1].narrow = 2; // another place
+        s = planned(p);
+        QVERIFY(!brokenRule(p, s));
+        p.tasks[1].narrow = 1;
+        s.parts = {{{540, 660}}, {{600, 720}}, {{720, 840}}};
+        s.finish = 840;
+        QVERIFY(brokenRule(p, s));
     }
 
     void fumesKeepOthersOutAndTheYardStaysOpen() {

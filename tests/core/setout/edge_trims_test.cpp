@@ -115,6 +115,128 @@ private slots:
         QVERIFY(tried > 300);
     }
 
+    /// Skirting of another height in the garage only: what is said of an edge goes before its surface, that before its
+    /// area, that before the table.
+    void anAreaHasTrimsOfItsOwn() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("low", Profile::Skirting));
+        job.catalogue.products.push_back(trim("high", Profile::Skirting, {{"width", 60}}));
+        job.surfaces[0].area.kind = AreaKind::Garage;
+        job.surfaces[0].edges.resize(4);
+        const auto product = [&](int side) { return only(plan(job), "floor", side).product; };
+        QCOMPARE(product(0), std::string("low")); // the first of its profile
+        job.areaTrims = {{{AreaKind::Living, {}}, EdgeMeeting::FloorAtWall, "high"}};
+        QCOMPARE(product(0), std::string("low")); // another area's
+        job.areaTrims[0].area.kind = AreaKind::Garage;
+        QCOMPARE(product(0), std::string("high"));
+        QCOMPARE(product(2), std::string("high"));
+        job.surfaces[0].edges[2].trim = "low";
+        QCOMPARE(product(2), std::string("low"));
+        QVERIFY(only(plan(job), "floor", 2).overruled && !only(plan(job), "floor", 0).overruled);
+        job.areaTrims[0].meeting = EdgeMeeting::CeilingAtWall; // other edges
+        QCOMPARE(product(0), std::string("low"));
+        job.areaTrims = {{{AreaKind::Garage, {}}, EdgeMeeting::FloorAtWall, std::string(kNoTrim)}};
+        QVERIFY(runsOf(plan(job), "floor", 0).empty());
+    }
+
+    /// A corner drawn square and gauged at 100 degrees is cut at 50 from both sides, whichever of the two sides says
+    /// so. Nothing is longer for it: inside corners are measured along the wall.
+    void aGaugedCornerGoesBeforeTheDrawnOne() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("low", Profile::Skirting));
+        job.surfaces[0].edges.resize(4);
+        const auto mitres = [&] {
+            const Plan p = plan(job);
+            return std::pair(only(p, "floor", 0).pieces.back().end.saw, only(p, "floor", 1).pieces.front().start.saw);
+        };
+        const auto [a, b] = mitres();
+        const double drawn = std::max(a.mitreRad, a.bevelRad);
+        QVERIFY(std::abs(drawn - 45 * kDegree) < 1e-6);
+        for (const bool first : {true, false}) {
+            job.surfaces[0].edges[0].endDeg = first ? std::optional(100.0) : std::nullopt;
+            job.surfaces[0].edges[1].startDeg = first ? std::nullopt : std::optional(100.0);
+            const auto [c, d] = mitres();
+            QVERIFY(std::abs(std::max(c.mitreRad, c.bevelRad) - 40 * kDegree) < 1e-6); // (180 - 100) / 2
+            QVERIFY(std::abs(std::max(d.mitreRad, d.bevelRad) - 40 * kDegree) < 1e-6);
+            const TrimJoint& joint = only(plan(job), "floor", 0).pieces.back().end;
+            QVERIFY(std::abs(joint.planRad - 100 * kDegree) < 1e-9 && joint.crooked && joint.inside);
+        }
+        // The other corners are as they were.
+        QVERIFY(!only(plan(job), "floor", 0).pieces.front().start.crooked);
+    }
+
+    /// A free edge's trim, 12 thick, ends at something that stands at 120 degrees: its front goes on by 12 tan 30
+    /// = 6.93. At 60 its back is the longer one, and it is as long as the line.
+    void anEndHasAnAngleOfItsOwn() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("nose", Profile::DSection));
+        Surface& shelf = add(job, "shelf", SurfaceKind::Shelf, 900, 300);
+        shelf.edges.resize(4);
+        shelf.edges[0].kind = EdgeKind::Free;
+        const auto piece = [&] { return only(plan(job), "shelf", 0).pieces.front(); };
+        QCOMPARE(piece().length, Mm{900});
+        QVERIFY(piece().end.end == TrimEnd::Square);
+        job.surfaces.back().edges[0].endDeg = 120;
+        const double depth = 20; // it lies flat: as wide as it is
+        QVERIFY(piece().end.end == TrimEnd::Angled);
+        QVERIFY(std::abs(piece().end.saw.mitreRad - 30 * kDegree) < 1e-9);
+        QVERIFY2(std::abs(piece().length.value - 900 - depth * std::tan(30 * kDegree)) < 1e-6,
+                 std::to_string(piece().length.value).c_str());
+        QVERIFY(piece().start.end == TrimEnd::Square);
+        job.surfaces.back().edges[0].endDeg = 60;
+        QVERIFY(std::abs(piece().length.value - 900) < 1e-6);
+        job.surfaces.back().edges[0].endDeg = 90.5; // as good as square
+        QVERIFY(piece().end.end == TrimEnd::Square);
+        job.surfaces.back().edges[0].startDeg = 120;
+        const Surface other = mirrored(job.surfaces.back());
+        QCOMPARE(other.edges[0].endDeg, std::optional(120.0)); // mirrored, its ends change places
+        QCOMPARE(other.edges[0].startDeg, std::optional(90.5));
+    }
+
+    /// Two panels on posts 600 apart with a cover strip 44 wide over their joint at 1700: each panel is held 15 in from
+    /// its edge and 1 from the joint's middle, so the strip is drilled 16 to either side of it, at the heights of the
+    /// panels' own fixings; and those holes of the panels are larger.
+    void aStripIsDrilledOverItsPanelsHoles() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("cover", Profile::CoverStrip, {{"width", 44}}));
+        Surface& wall = add(job, "wall", SurfaceKind::LeftWall, 3600, 900);
+        for (const double at : {500.0, 1100.0, 1700.0, 2300.0, 2900.0}) {
+            Support s;
+            s.name = "post";
+            s.kind = SupportKind::Batten;
+            s.position = mm(at);
+            s.width = mm(60);
+            wall.supports.push_back(s);
+        }
+        job.finishes["wall"].now().layers[0].rules["panelJoint"] = 2;
+        job.catalogue.products[1].fields["length"] = 2440;
+        const Plan p = plan(job);
+        const TrimRun* strip = nullptr;
+        for (const TrimRun& r : p.trims.runs)
+            if (r.surface == "wall" && r.meeting == EdgeMeeting::PanelJoint) strip = &r;
+        QVERIFY(strip && strip->pieces.size() == 1);
+        const std::vector<Point>& drills = strip->pieces[0].drills;
+        std::size_t under = 0;
+        for (const Fixing& f : p.surface("wall")->faceLayer()->fixings)
+            if (f.underStrip && f.place.holds) {
+                ++under;
+                QCOMPARE(std::abs(f.place.at.x - 1700), 16.0);
+                QCOMPARE(drillFor(f), Mm{7.5});
+            }
+        QVERIFY(under >= 8);
+        QCOMPARE(drills.size(), under);
+        for (const Point& d : drills) QVERIFY(std::abs(std::abs(d.y) - 16) < 1e-6);
+        // On the bar they lie where the strip has them, drilled to the screw.
+        for (const CutProblem& problem : cutProblems(job, p))
+            if (problem.product.id == "cover") {
+                QCOMPARE(problem.pieces.size(), std::size_t{1});
+                QCOMPARE(problem.pieces[0].drills.size(), under);
+                QCOMPARE(problem.pieces[0].drills[0].diameter, Mm{4.5});
+                for (const CutPiece::Drill& d : problem.pieces[0].drills)
+                    QVERIFY(std::abs(std::abs(d.at.y - 22) - 16) < 1e-6);
+            }
+    }
+
     void equalLeansFollowTheBookFormula() {
         for (const double plan : {60.0, 90.0, 120.0})
             for (const double tilt : {40.0, 75.0, 90.0}) {

@@ -4,6 +4,8 @@
 #include "tests/support/registry.h"
 #include "tests/support/surfaces.h"
 
+#include <numbers>
+
 using namespace westrum;
 using namespace westrum::test;
 
@@ -160,6 +162,68 @@ private slots:
         QVERIFY(s.pieces.size() > 1 && !has(s, RemarkKind::PanelPastDoor));
         r.joints = {1100}; // by hand against it
         QVERIFY(has(setOutPanels(r, sheet(), {}), RemarkKind::PanelPastDoor));
+    }
+
+    /// A car takes 1500 x 800: of 2400 x 1200 in one sheet, panels no longer than 1500 and no wider than 800.
+    void panelsLieInTheCar() {
+        SetOutRequest r = wall(sheetOfSize(2400, 1200), {400, 800, 1200, 1600, 2000});
+        r.loadLength = Mm{1500};
+        r.loadWidth = Mm{800};
+        SetOut s = setOutPanels(r, sheet(), {});
+        QVERIFY(s.pieces.size() >= 4 && !has(s, RemarkKind::PanelPastLoad));
+        for (const Piece& p : s.pieces) {
+            QVERIFY(std::max(p.length, p.width).value <= 1500 + 1e-6);
+            QVERIFY(std::min(p.length, p.width).value <= 800 + 1e-6);
+        }
+        std::swap(r.loadLength, r.loadWidth); // it may lie either way
+        QCOMPARE(setOutPanels(r, sheet(), {}).pieces.size(), s.pieces.size());
+        r.loadLength = Mm{2500};
+        r.loadWidth = Mm{1300};
+        QCOMPARE(setOutPanels(r, sheet(), {}).pieces.size(), 1U);
+        r.loadLength = Mm{1000};
+        r.joints = {1700}; // by hand against it
+        QVERIFY(has(setOutPanels(r, sheet(), {}), RemarkKind::PanelPastLoad));
+    }
+
+    /// A hatch of 400 x 300 that keeps its lid with a gap of 4 all round: 392 x 292, with a hole of 30 in its middle.
+    /// What is sawn out serves as nothing else then. With a gap of 2 a blade of 3 takes more; and a joint through it
+    /// parts it.
+    void whatIsSawnOutIsKeptAsALid() {
+        const auto mm = [](double length) { return MaybeReading(Reading{{}, {length}}); };
+        Opening hatch{.name = "Hatch", .kind = OpeningKind::Hatch, .lid = mm(4), .finger = mm(30)};
+        SetOutRequest r =
+            wall(difference(sheetOfSize(2000, 900), {{rectangle(700, 250, 400, 300)}}), {600, 1000, 1400});
+        OpeningFact fact = openingAt(OpeningKind::Hatch, 700, 250, 400, 300, Treatment::CutBefore, 0);
+        fact.name = "Hatch";
+        const auto lay = [&] {
+            fact.lid = lidOf(hatch, fact.placed);
+            r.openings = {fact};
+            return setOutPanels(r, sheet(), {});
+        };
+        SetOut s = lay();
+        QCOMPARE(s.lids.size(), 1U);
+        QCOMPARE(s.lids[0].lid.length, Mm{392});
+        QCOMPARE(s.lids[0].lid.width, Mm{292});
+        QVERIFY(std::abs(areaMm2(s.lids[0].lid.shape) - (392 * 292 - std::numbers::pi * 15 * 15)) < 3);
+        QVERIFY(s.cutouts.empty() && !has(s, RemarkKind::LidUnderKerf) && !has(s, RemarkKind::LidInPieces));
+        hatch.lid = mm(2);
+        QVERIFY(has(lay(), RemarkKind::LidUnderKerf));
+        hatch.lid = mm(4);
+        hatch.finger = mm(200);
+        QVERIFY(has(lay(), RemarkKind::FingerTooLarge));
+        hatch.finger.reset();
+        r.joints = {900};
+        s = lay();
+        QVERIFY(s.lids.empty() && has(s, RemarkKind::LidInPieces));
+        r.joints.clear();
+        hatch.lid = mm(160); // nothing is left of it
+        QVERIFY(!lidOf(hatch, fact.placed));
+        hatch.lid = mm(4);
+        hatch.treatment = Treatment::CoverAndRout; // the router leaves nothing
+        QVERIFY(!lidOf(hatch, fact.placed));
+        hatch.lid.reset();
+        hatch.treatment = Treatment::CutBefore;
+        QVERIFY(lay().lids.empty() && !lay().cutouts.empty());
     }
 
     void aWindowLeavesALid() {
