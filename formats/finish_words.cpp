@@ -208,9 +208,17 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
             f.count("hidden") > 0
                 ? FinishWords::tr("or a relief cut of %1 where it is drawn dashed, out of sight").arg(f["depth"])
                 : FinishWords::tr("or a relief cut where a trim can hide it");
-        return FinishWords::tr("It must stretch by %1 %, and gives %2 %. %n more seam(s) would do, %3.", nullptr,
-                               static_cast<int>(f.count("seams")))
-            .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1), way);
+        const QString piece = f["piece"];
+        const QString asked = figures.number(f.share("share") * 100, 1),
+                      gives = figures.number(f.share("limit") * 100, 1);
+        const QString what =
+            piece.isEmpty()
+                ? FinishWords::tr("It must stretch by %1 %, and gives %2 %.").arg(asked, gives)
+                : FinishWords::tr("Strip %1 must stretch by %2 %, and gives %3 %.").arg(piece, asked, gives);
+        const int seams = static_cast<int>(f.count("seams"));
+        return seams > 0
+                   ? FinishWords::tr("%1 %n more seam(s), evenly spread, would do, %2.", nullptr, seams).arg(what, way)
+                   : FinishWords::tr("%1 Seams evenly spread would do, %2.").arg(what, way);
     }
     case RemarkKind::ReliefOutside:
         return FinishWords::tr("Relief cut %1 does not reach into the lining. Move it, or take it away.")
@@ -218,6 +226,11 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
     case RemarkKind::UndersizeBeyondStretch:
         return FinishWords::tr("It is cut %1 % smaller, but stretches by only %2 %. Cut it larger.")
             .arg(figures.number(f.share("share") * 100, 1), figures.number(f.share("limit") * 100, 1));
+    case RemarkKind::PatternMisses:
+        return FinishWords::tr(
+                   "Piece %1 is %2 across: with the pattern repeating each %3 it cannot come out of %4 of roll "
+                   "and meet its neighbour. Move the seam, or let the pattern miss.")
+            .arg(f["piece"], f["width"], f["repeat"], f["limit"]);
     case RemarkKind::RepeatBeyondPiece:
         return FinishWords::tr("Piece %1 is %2 and the pattern repeats each %3: it will not show whole on it.")
             .arg(f["piece"], f["length"], f["repeat"]);
@@ -278,6 +291,9 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
                     : FinishWords::tr(
                           "Water gets behind %1 here, and nothing below keeps it out: put a waterproof coat "
                           "under it."))
+            .arg(f["product"]);
+    case RemarkKind::BattsTooStiff:
+        return FinishWords::tr("%1 does not give way: offcuts cannot be pressed in, each bay takes pieces of its own.")
             .arg(f["product"]);
     case RemarkKind::NoBattens:
         return FinishWords::tr("%1 is a layer, but no batten is measured on this surface.").arg(f["product"]);
@@ -345,7 +361,8 @@ QString suggestionText(const Suggestion& suggestion, const SetOut& now, const st
                        const FieldValues& rules, int unitsPerPack, const Figures& figures) {
     const StartChoice& c = suggestion.choice;
     const int packs = (c.stock + unitsPerPack - 1) / unitsPerPack;
-    const QString stock = unitsPerPack > 1 ? FinishWords::tr("%n pack(s)", nullptr, packs) : itemsText(family, c.stock);
+    const QString stock =
+        unitsPerPack > 1 ? FinishWords::tr("%n pack(s)", nullptr, packs) : itemsText(family, c.stock, figures);
     const SetOutFamily* known = findFamily(family);
     const QString what = known ? changeText(c.change, rules, known->ruleFields, figures) : QString();
     const Family* lies = familyOf(family);

@@ -153,6 +153,24 @@ QString panelText(const FactPrinter& f, const Figures& figures) {
         .arg(figures.length({f.mm("length")}, false), figures.length({f.mm("width")}), held);
 }
 
+/// What whoever lays strips must know beyond their number.
+QString jointsOf(int joints) {
+    return joints > 0 ? FitWords::tr(" %n joint(s) in strips longer than a roll: butted, never where one treads most.",
+                                     nullptr, joints)
+                      : QString();
+}
+
+QString insulationText(const FactPrinter& f, const Figures& figures) {
+    const int pieces = static_cast<int>(f.count("count"));
+    const QString how = f.count("between") == 0 ? FitWords::tr("%1: over the supports, joints tight, %2.")
+                        : f.count("gives") > 0
+                            ? FitWords::tr("%1: cut a little over size and press between the supports, %2.")
+                            : FitWords::tr("%1: cut to its bay, joints tight, gaps filled, %2.");
+    const QString all = how.arg(f["product"], figures.area({f.share("area")}));
+    return pieces > 0 ? all + FitWords::tr(" %n piece(s), as Cut lays them out.", nullptr, pieces)
+                      : all + FitWords::tr(" Offcuts may be pressed in.");
+}
+
 QString stepBody(const FitStep& step, const Figures& figures) {
     const FactPrinter f(step.facts, figures);
     const double waits = step.wait ? step.wait->hours : 0;
@@ -171,7 +189,8 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         const QString strips = FitWords::tr("%n strip(s)", nullptr, static_cast<int>(f.count("strips")));
         return (f.count("along") == 1 ? FitWords::tr("%1 along the van, %2 in all, butted and taped.")
                                       : FitWords::tr("%1 across the van, %2 in all, butted and taped."))
-            .arg(strips, figures.length({f.mm("total")}));
+                   .arg(strips, figures.length({f.mm("total")})) +
+               jointsOf(static_cast<int>(f.count("joints")));
     }
     case StepKind::FirstRow:
         return f.mm("ripped") > 0
@@ -207,25 +226,23 @@ QString stepBody(const FitStep& step, const Figures& figures) {
     case StepKind::LayBarrier:
         return FitWords::tr("%1: %2 in all in %n strip(s), %3 over each other, taped.", nullptr,
                             static_cast<int>(f.count("strips")))
-            .arg(f["product"], figures.length({f.mm("total")}), f["lap"]);
-    case StepKind::FitInsulation:
-        return (f.count("between") ? FitWords::tr("%1: cut a little over size and press between the supports, %2 m².")
-                                   : FitWords::tr("%1: over the supports, joints tight, %2 m²."))
-            .arg(f["product"], f["area"]);
+                   .arg(f["product"], figures.length({f.mm("total")}), f["lap"]) +
+               jointsOf(static_cast<int>(f.count("joints")));
+    case StepKind::FitInsulation: return insulationText(f, figures);
     case StepKind::FixBattens:
         return FitWords::tr("%1: %n piece(s), %2 in all. Pre-drill; check each with a straight edge.", nullptr,
                             static_cast<int>(f.count("count")))
             .arg(f["product"], figures.length({f.mm("total")}));
     case StepKind::SpreadAdhesive: {
-        QStringList said{
-            FitWords::tr("%1: %2 kg, at %3 to %4 °C.").arg(f["product"], f["amount"], f["coldest"], f["warmest"])};
+        QStringList said{FitWords::tr("%1: %2, at %3 to %4 °C.")
+                             .arg(f["product"], figures.mass({f.share("amount")}, 2), f["coldest"], f["warmest"])};
         if (f.count("flash") > 0)
             said << FitWords::tr("Let it dry for %1 minutes until it only just sticks.").arg(f["flash"]);
         if (f.count("bays") > 1)
             said << FitWords::tr(
-                        "In %1 bays of %2 m², one after the other: each takes about %3 minutes to coat and close, "
+                        "In %1 bays of %2, one after the other: each takes about %3 minutes to coat and close, "
                         "and it stays open for %4.")
-                        .arg(f["bays"], figures.number(f.share("each"), 2), figures.number(f.share("bayMinutes"), 0),
+                        .arg(f["bays"], figures.area({f.share("each")}), figures.number(f.share("bayMinutes"), 0),
                              f["minutes"]);
         else
             said << FitWords::tr("No more at a time than can be closed within %1 minutes.").arg(f["minutes"]);
@@ -380,8 +397,8 @@ QString stepBody(const FitStep& step, const Figures& figures) {
         QString text = FitWords::tr("%n block(s), with a long blade or a bread knife against a straight edge.", nullptr,
                                     static_cast<int>(f.count("count")));
         if (f.share("glue") > 0)
-            text += QLatin1Char(' ') + FitWords::tr("Glue the joined ones with foam glue, both faces, %1 m².")
-                                           .arg(figures.number(f.share("glue"), 2));
+            text += QLatin1Char(' ') + FitWords::tr("Glue the joined ones with foam glue, both faces, %1.")
+                                           .arg(figures.area({f.share("glue")}));
         return text;
     }
     case StepKind::CutCloth:
@@ -438,10 +455,23 @@ QString stepBody(const FitStep& step, const Figures& figures) {
                             static_cast<int>(f.count("cut")))
             .arg(f["tiles"]);
     case StepKind::GroutTiles:
-        return FitWords::tr("After %1 hours: about %2 kg. Corners and edges get sealant, never grout.")
-            .arg(hours, f["amount"]);
+        return FitWords::tr("After %1 hours: about %2. Corners and edges get sealant, never grout.")
+            .arg(hours, figures.mass({f.share("amount")}, 2));
     }
     return {};
+}
+
+QString ripText(const Piece& piece, const Figures& figures) {
+    const QString start = figures.length(piece.ripAtStart, false), end = figures.length(piece.ripAtEnd, false);
+    if (std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5) return FitWords::tr("ripped to %1").arg(start);
+    // The saw runs out of the board on the way: where, counted from the end that comes first.
+    if (piece.ripFrom.value > 0.5)
+        return FitWords::tr("ripped from its edge at %1 to %2 at its end")
+            .arg(figures.length(piece.ripFrom, false), end);
+    if (piece.ripTo < piece.length - Mm{0.5})
+        return FitWords::tr("ripped from %1 at its start to its edge at %2")
+            .arg(start, figures.length(piece.ripTo, false));
+    return FitWords::tr("ripped %1 to %2").arg(start, end);
 }
 
 QString stepPiece(const SetOut& setOut, int index, const std::string& family, const Figures& figures) {
@@ -451,11 +481,7 @@ QString stepPiece(const SetOut& setOut, int index, const std::string& family, co
     const bool bar = known && known->form == StockForm::Lengths; // as wide as it comes, or ripped
     if (!bar) text += QStringLiteral(" × ") + figures.length(piece.width, false);
     if (piece.kind == PieceKind::Whole) text += FitWords::tr(" whole");
-    if (piece.ripAtStart.value > 0)
-        text += std::abs(piece.ripAtStart.value - piece.ripAtEnd.value) < 0.5
-                    ? FitWords::tr(", ripped to %1").arg(figures.length(piece.ripAtStart, false))
-                    : FitWords::tr(", ripped %1 to %2")
-                          .arg(figures.length(piece.ripAtStart, false), figures.length(piece.ripAtEnd, false));
+    if (piece.ripAtStart.value > 0) text += QStringLiteral(", ") + ripText(piece, figures);
     if (piece.stock >= 0) {
         const bool tile = known && known->counted == CountedAs::Tiles;
         const int number = piece.stock + 1;

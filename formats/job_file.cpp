@@ -66,6 +66,7 @@ public:
         if (const Json* m = objectMember(root, "", "mass", false)) job.mass = vanMass(*m, "mass");
         if (const Json* d = objectMember(root, "", "datum", false))
             job.datum = {reading(*d, "datum", "rear"), reading(*d, "datum", "front")};
+        flag(root, "", "symmetricBody", job.symmetricBody);
         if (const Json* h = objectMember(root, "", "headroom", false))
             job.headroom = {reading(*h, "headroom", "rear"), reading(*h, "headroom", "middle"),
                             reading(*h, "headroom", "front"), reading(*h, "headroom", "person")};
@@ -492,6 +493,7 @@ QByteArray writeJob(const Job& job) {
               {"access", written(job.access)},
               {"surfaces", Json::array()},
               {"catalogue", Json::array()}};
+    if (job.symmetricBody) root["symmetricBody"] = true;
     if (!job.bookId.empty()) root["id"] = job.bookId;
     if (!job.before.body.empty()) root["before"] = written(job.before);
     if (job.prices != PriceBook{}) root["prices"] = written(job.prices);

@@ -108,6 +108,8 @@ Json piecesOf(const SetOut& s) {
                           {"shaped", p.notched},
                           {"ripAtStartMm", tidy(p.ripAtStart.value)},
                           {"ripAtEndMm", tidy(p.ripAtEnd.value)},
+                          {"ripFromMm", tidy(p.ripFrom.value)},
+                          {"ripToMm", tidy(p.ripTo.value)},
                           {"removable", p.removable},
                           {"outline", asJson(p.shape)},
                           {"factoryEdges",
@@ -363,7 +365,7 @@ QString planAsText(const Job& job, const Plan& plan, const Figures& f) {
                 lines << PlanText::tr("  %1: %2, about %3")
                              .arg(product ? QString::fromStdString(product->name) : QString(),
                                   PlanText::tr("%n piece(s)", nullptr, o.figures.pieces),
-                                  itemsText(l.family, o.figures.stock));
+                                  itemsText(l.family, o.figures.stock, f));
                 for (int p = 0; p < static_cast<int>(o.pieces.size()); ++p)
                     lines << QStringLiteral("    ") + stepPiece(o, p, l.family, f);
                 continue;

@@ -71,14 +71,14 @@ QString supplierOf(const Job& job, const Purchase& p) {
 }
 
 /// Off a roll.
-QString metres(Mm length, const Figures& f) { return ShoppingFile::tr("%1 m").arg(f.number(length.value / 1000, 2)); }
+QString metres(Mm length, const Figures& f) { return f.run(length); }
 
 } // namespace
 
 QString neededText(const Purchase& p, const Figures& f) {
     if (p.serves) return measureText(*p.serves, p.amount, f);
     if (stockFormOf(p.family) == StockForm::Roll || p.quantity == Quantity::Length) return metres(p.lengthNeeded, f);
-    return p.measuredOut() ? amountText(p.quantity, p.amount, f) : itemsText(p.family, p.unitsNeeded);
+    return p.measuredOut() ? amountText(p.quantity, p.amount, f) : itemsText(p.family, p.unitsNeeded, f);
 }
 
 QString leftOverText(const Purchase& p, const Figures& f) {
@@ -95,7 +95,7 @@ QString leftOverText(const Purchase& p, const Figures& f) {
         return p.lengthLeft.value > 0 ? metres(p.lengthLeft, f) : QStringLiteral("–");
     if (p.quantity == Quantity::Length) return metres(p.lengthLeft, f);
     if (p.quantity != Quantity::Pack) return QStringLiteral("–"); // nothing worth keeping
-    return itemsText(p.family, p.unitsLeft());
+    return itemsText(p.family, p.unitsLeft(), f);
 }
 
 QString nameWithLot(const Purchase& p, const Catalogue& catalogue, const Figures& f) {
@@ -106,8 +106,7 @@ QString nameWithLot(const Purchase& p, const Catalogue& catalogue, const Figures
 
 QString spareText(const Purchase& p, const Catalogue& catalogue, const Figures& f) {
     const Product* product = catalogue.find(p.product);
-    if (product && stockFormOf(p.family) == StockForm::Roll)
-        return f.number(rollOf(*product).step.value * p.spare / 1000, 1) + QStringLiteral(" m");
+    if (product && stockFormOf(p.family) == StockForm::Roll) return f.run(rollOf(*product).step * p.spare, 1);
     Purchase spare = p;
     spare.packs = p.spare;
     return packsText(spare, f);
@@ -119,7 +118,7 @@ QStringList roughCutTexts(const Job& job, const std::vector<RoughCut>& cuts, con
         const Product* product = job.catalogue.find(r.product);
         QString name = product ? QString::fromStdString(product->name) : QString();
         if (!r.size.empty()) name = ShoppingFile::tr("%1, %2").arg(name, QString::fromStdString(r.size));
-        const QString items = itemsText(product ? product->family : std::string(), r.items);
+        const QString items = itemsText(product ? product->family : std::string(), r.items, f);
         if (r.across.empty()) {
             all << ShoppingFile::tr(
                        "%1, %2: too large for the car, and no cut right across parts it between its pieces.")

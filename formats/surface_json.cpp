@@ -187,6 +187,7 @@ private:
                 notch.position = walk_.reading(n, where, "position");
                 notch.length = walk_.reading(n, where, "length");
                 notch.depth = walk_.reading(n, where, "depth");
+                walk_.word(n, where, "edges", kEdges, notch.edges, false);
                 into.notches.push_back(std::move(notch));
             },
             false);
@@ -198,6 +199,7 @@ private:
                 place(walk_, st, where, "corner", kCornerWords, step.corner);
                 step.along = walk_.reading(st, where, "along");
                 step.across = walk_.reading(st, where, "across");
+                walk_.word(st, where, "edges", kEdges, step.edges, false);
                 into.steps.push_back(std::move(step));
             },
             false);
@@ -332,6 +334,7 @@ Json written(const Measurement& m) {
         putReading(notch, "position", n.position);
         putReading(notch, "length", n.length);
         putReading(notch, "depth", n.depth);
+        if (n.edges != EdgeKind::Unsaid) notch["edges"] = wordOf(kEdges, n.edges);
         out["notches"].push_back(std::move(notch));
     }
     out["steps"] = Json::array();
@@ -339,6 +342,7 @@ Json written(const Measurement& m) {
         Json step{{"name", s.name}, {"corner", placeWord(kCornerWords, s.corner)}};
         putReading(step, "along", s.along);
         putReading(step, "across", s.across);
+        if (s.edges != EdgeKind::Unsaid) step["edges"] = wordOf(kEdges, s.edges);
         out["steps"].push_back(std::move(step));
     }
     return out;

@@ -38,8 +38,13 @@ QString Figures::fineLength(Mm l, bool withUnit) const {
 
 QString Figures::number(double value, int places) const { return fromStd(printNumber(value, places, decimalMark)); }
 QString Figures::money(Money m) const { return fromStd(printMoney(m, decimalMark)); }
-QString Figures::area(M2 a) const { return fromStd(printArea(a, 2, decimalMark)); }
-QString Figures::mass(Kg m) const { return fromStd(printMass(m, 1, decimalMark)); }
+QString Figures::area(M2 a) const { return fromStd(printArea(a, 2, decimalMark, measuresWith(unit))); }
+QString Figures::mass(Kg m, int places) const { return fromStd(printMass(m, places, decimalMark, measuresWith(unit))); }
+QString Figures::run(Mm l, int places) const { return fromStd(printRun(l, places, decimalMark, measuresWith(unit))); }
+QString Figures::anArea() const {
+    return measuresWith(unit) == Measures::Imperial ? Words::tr("a ft²") : Words::tr("a m²");
+}
+double Figures::areaUnit() const { return measuresWith(unit) == Measures::Imperial ? kSquareFootM2 : 1; }
 QString Figures::percent(double share) const {
     return fromStd(printNumber(share * 100, 1, decimalMark, true, true)) + QStringLiteral(" %");
 }
@@ -471,27 +476,27 @@ QString sentence(const ParseError& error, const QString& typed) {
 QString packsText(const Purchase& purchase, const Figures& figures) {
     if (purchase.serves == Serves::Sealant) return Words::tr("%n cartridge(s)", nullptr, purchase.packs);
     const ProductFamily* family = productFamily(purchase.family);
-    if (!family) return itemsText(purchase.family, purchase.packs);
+    if (!family) return itemsText(purchase.family, purchase.packs, figures);
     switch (family->soldBy) {
     case SoldBy::Pack: return Words::tr("%n pack(s)", nullptr, purchase.packs);
     case SoldBy::Roll: return Words::tr("%n roll(s)", nullptr, purchase.packs);
-    case SoldBy::Metre:
-        return Words::tr("%1 m").arg(figures.number((purchase.lengthNeeded + purchase.lengthLeft).value / 1000, 2));
+    case SoldBy::Metre: return figures.run(purchase.lengthNeeded + purchase.lengthLeft);
     case SoldBy::Container: return Words::tr("%n container(s)", nullptr, purchase.packs);
     case SoldBy::Sheet:
     case SoldBy::Length: break;
     }
-    return itemsText(purchase.family, purchase.packs);
+    return itemsText(purchase.family, purchase.packs, figures);
 }
 
-QString itemsText(const std::string& family, int items) {
+QString itemsText(const std::string& family, int items, const Figures& figures) {
     const ProductFamily* known = productFamily(family);
     switch (known ? known->counted : CountedAs::Lengths) {
     case CountedAs::Planks: return planksText(items);
     case CountedAs::Sheets: return Words::tr("%n sheet(s)", nullptr, items);
     case CountedAs::Boards: return Words::tr("%n board(s)", nullptr, items);
+    case CountedAs::Batts: return Words::tr("%n batt(s)", nullptr, items);
     case CountedAs::Tiles: return Words::tr("%n tile(s)", nullptr, items);
-    case CountedAs::MetresOfRoll: return Words::tr("%1 m of roll").arg(QString::number(items / 100.0, 'f', 2));
+    case CountedAs::MetresOfRoll: return Words::tr("%1 of roll").arg(figures.run(Mm{items * 10.0}));
     case CountedAs::Lengths: break;
     }
     return Words::tr("%n length(s)", nullptr, items);
@@ -500,10 +505,10 @@ QString itemsText(const std::string& family, int items) {
 QString sundryText(const Sundry& s, const Figures& f) {
     switch (s.kind) {
     case SundryKind::Zip: return Words::tr("%1 of zip").arg(f.length({s.amount}));
-    case SundryKind::Thread: return Words::tr("%1 m of thread").arg(f.number(s.amount / 1000, 0));
+    case SundryKind::Thread: return Words::tr("%1 of thread").arg(f.run(Mm{s.amount}, 0));
     case SundryKind::PipingCord: return Words::tr("%1 of piping cord").arg(f.length({s.amount}));
     case SundryKind::Staples: return Words::tr("%n staple(s)", nullptr, static_cast<int>(s.amount));
-    case SundryKind::FoamGlue: return Words::tr("%1 m² to glue").arg(f.number(s.amount, 2));
+    case SundryKind::FoamGlue: return Words::tr("%1 to glue").arg(f.area({s.amount}));
     case SundryKind::LiningCloth: return Words::tr("%1 of plain lining").arg(f.area({s.amount}));
     }
     return {};
@@ -512,7 +517,7 @@ QString sundryText(const Sundry& s, const Figures& f) {
 QString measureText(Serves serves, double amount, const Figures& f) {
     switch (unitOf(serves)) {
     case NeedUnit::Pieces: return needText(serves, amount, f);
-    case NeedUnit::Metres: return Words::tr("%1 m").arg(f.number(amount, amount < 10 ? 1 : 0));
+    case NeedUnit::Metres: return f.run(Mm{amount * 1000}, amount < 10 ? 1 : 0);
     case NeedUnit::SquareMetres: return f.area({amount});
     case NeedUnit::Millilitres: return Words::tr("%1 ml").arg(f.number(amount, 0));
     case NeedUnit::Kilograms: return f.mass({amount});
@@ -557,7 +562,7 @@ QString amountText(Quantity quantity, double amount, const Figures& f) {
     case Quantity::Area: return f.area({amount});
     case Quantity::Volume: return Words::tr("%1 l").arg(f.number(amount, 2));
     case Quantity::Mass: return f.mass({amount});
-    case Quantity::Length: return Words::tr("%1 m").arg(f.number(amount, 2));
+    case Quantity::Length: return f.run(Mm{amount * 1000});
     case Quantity::Piece:
     case Quantity::Pack: break;
     }

@@ -21,7 +21,12 @@ struct Figures {
     [[nodiscard]] QString number(double value, int decimals) const;
     [[nodiscard]] QString money(Money money) const;
     [[nodiscard]] QString area(M2 area) const;
-    [[nodiscard]] QString mass(Kg mass) const;
+    [[nodiscard]] QString mass(Kg mass, int decimals = 1) const;
+    /// Off a roll, or to saw in all: metres or feet.
+    [[nodiscard]] QString run(Mm length, int decimals = 2) const;
+    /// "a m²": what something costs or takes on one, as the reader reckons; and how much of a square metre that is.
+    [[nodiscard]] QString anArea() const;
+    [[nodiscard]] double areaUnit() const;
     [[nodiscard]] QString percent(double share) const;
 };
 
@@ -44,6 +49,9 @@ QString stepTitle(const FitStep& step, const Figures& figures);
 /// What to do, one sentence a line; for rows the pieces follow by stepPiece().
 QString stepBody(const FitStep& step, const Figures& figures);
 /// One piece of a set-out: name, size, what it comes out of. @param family  of its product
+/// How a board is ripped along: to one width, or from one to another, and where the saw runs out of it.
+/// @pre it is: ripAtStart > 0
+QString ripText(const Piece& piece, const Figures& figures);
 QString stepPiece(const SetOut& setOut, int piece, const std::string& family, const Figures& figures);
 QString cautionText(Caution caution);
 
@@ -87,7 +95,7 @@ QString fieldName(std::string_view tradeName);
 /// "9 packs", "1 roll", "4 sheets", "2 containers", "8.4 m": by the family of the product.
 QString packsText(const Purchase& purchase, const Figures& figures = {});
 /// "4 sheets", "7 lengths", "28 planks": so many items of stock.
-QString itemsText(const std::string& family, int items);
+QString itemsText(const std::string& family, int items, const Figures& figures = {});
 /// "1 260 mm of zip", "84 staples": what a soft finish takes besides its cloth.
 QString sundryText(const Sundry& sundry, const Figures& figures);
 /// The product's name, with its size where it is sold in several.

@@ -185,6 +185,16 @@ Command renameStep(JobDocument& d, const std::string& surface, int index, const 
                              [&](Measurement& m) { m.steps[static_cast<std::size_t>(index)].name = name; });
 }
 
+Command describeNotchEdges(JobDocument& d, const std::string& surface, int index, EdgeKind edges) {
+    return changeMeasurement(Commands::tr("Say what a notch's edges are"), d, surface,
+                             [&](Measurement& m) { m.notches[static_cast<std::size_t>(index)].edges = edges; });
+}
+
+Command describeStepEdges(JobDocument& d, const std::string& surface, int index, EdgeKind edges) {
+    return changeMeasurement(Commands::tr("Say what a cut corner's edges are"), d, surface,
+                             [&](Measurement& m) { m.steps[static_cast<std::size_t>(index)].edges = edges; });
+}
+
 Command renameSurface(JobDocument& d, const std::string& surface, const std::string& name) {
     return setValue(
         Commands::tr("Rename the surface"), d, JobPart::Details,

@@ -27,6 +27,8 @@ Command moveNotchToSide(JobDocument&, const std::string& surface, int index, int
 Command moveStepToCorner(JobDocument&, const std::string& surface, int index, int corner);
 Command renameNotch(JobDocument&, const std::string& surface, int index, const std::string& name);
 Command renameStep(JobDocument&, const std::string& surface, int index, const std::string& name);
+Command describeNotchEdges(JobDocument&, const std::string& surface, int index, EdgeKind edges);
+Command describeStepEdges(JobDocument&, const std::string& surface, int index, EdgeKind edges);
 Command renameSurface(JobDocument&, const std::string& surface, const std::string& name);
 
 /// What settles a remark, if anything does; null otherwise.

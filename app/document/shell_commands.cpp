@@ -286,6 +286,12 @@ Command setDatum(JobDocument& d, Datum datum) {
         std::move(datum));
 }
 
+Command saySymmetric(JobDocument& d, bool symmetric) {
+    return setValue(
+        symmetric ? ShellCommands::tr("Both sides are alike") : ShellCommands::tr("Each side by itself"), d,
+        JobPart::Shell, {}, [](auto& job) -> auto& { return job.symmetricBody; }, symmetric);
+}
+
 Command setHeadroom(JobDocument& d, Headroom headroom) {
     return setValue(
         ShellCommands::tr("Measure the headroom"), d, JobPart::Details, {},

@@ -68,6 +68,7 @@ Command setAccess(JobDocument&, Access access);
 Command setVanMass(JobDocument&, VanMass mass, int gesture = -1);
 /// All visits to the weighbridge; one more or one fewer is a change as well.
 Command setWeighings(JobDocument&, std::vector<Weighing> weighings);
+Command saySymmetric(JobDocument&, bool symmetric);
 Command setHeadroom(JobDocument&, Headroom headroom);
 
 } // namespace westrum

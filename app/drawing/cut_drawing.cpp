@@ -177,6 +177,7 @@ QString itemName(const ProductCut& cut, std::size_t index, const std::string& fa
     switch (counted) {
     case CountedAs::Planks: name = CutDrawing::tr("Plank %1").arg(item.decided ? number : int(index) + 1); break;
     case CountedAs::Boards: name = CutDrawing::tr("Board %1").arg(number); break;
+    case CountedAs::Batts: name = CutDrawing::tr("Batt %1").arg(number); break;
     case CountedAs::Sheets: name = CutDrawing::tr("Sheet %1").arg(number); break;
     case CountedAs::Tiles: name = CutDrawing::tr("Tile %1").arg(number); break;
     case CountedAs::MetresOfRoll:
@@ -218,6 +219,33 @@ QString cutCaution(StockForm form) {
                      "say comes first.");
 }
 
+namespace {
+
+/// Where on the piece it lies: from its left end, and how deep from which edge.
+QString notchText(const CutItem& item, const CutStep& step, const Bounds& notch, const Figures& f) {
+    constexpr double kAt = 1; // mm: so near an edge it reaches it
+    const double length = step.toMm - step.fromMm;
+    double width = item.widthMm;
+    for (const int i : step.frees)
+        if (i >= 0 && i < int(item.pieces.size())) width = boundsOf(item.pieces[std::size_t(i)].shape).height();
+    const QString from = f.length({notch.low.x}, false), to = f.length({notch.high.x}, false);
+    const bool lower = notch.low.y<kAt, upper = notch.high.y> width - kAt;
+    if (lower && upper)
+        return notch.low.x < kAt             ? CutDrawing::tr("its left end back to %1").arg(to)
+               : notch.high.x > length - kAt ? CutDrawing::tr("its right end back to %1").arg(from)
+                                             : CutDrawing::tr("right through from %1 to %2").arg(from, to);
+    if (lower)
+        return CutDrawing::tr("from %1 to %2, %3 in from the lower edge")
+            .arg(from, to, f.length({notch.high.y}, false));
+    if (upper)
+        return CutDrawing::tr("from %1 to %2, %3 in from the upper edge")
+            .arg(from, to, f.length({width - notch.low.y}, false));
+    return CutDrawing::tr("a hole from %1 to %2, %3 to %4 up")
+        .arg(from, to, f.length({notch.low.y}, false), f.length({notch.high.y}, false));
+}
+
+} // namespace
+
 QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     QString text;
     constexpr double kTrimmed = 30; // what is trimmed off the edges makes no difference
@@ -241,6 +269,8 @@ QString stepText(const CutItem& item, const CutStep& step, const Figures& f) {
     case CutStep::Kind::ByOutline:
         text = CutDrawing::tr("by its outline, %1 to %2")
                    .arg(f.length({step.fromMm}, false), f.length({step.toMm}, false));
+        for (const Bounds& notch : step.notches) text += QStringLiteral("; ") + notchText(item, step, notch, f);
+        if (step.seenBehind) text += CutDrawing::tr("; all of it seen from behind");
         break;
     }
     QStringList free;
@@ -313,17 +343,38 @@ void paintLying(QPainter& p, const PlanView& view, const Job& job, const Product
                   piece ? Qt::SolidLine : Qt::DashLine));
     p.drawPath(path);
     if (piece) paintWantedEdges(p, view, *piece, lies);
+    // A bar is drawn wider than it is: so is what is on it.
+    const Bounds box = boundsOf(lies.shape);
+    const double wider =
+        piece && cut.form == StockForm::Lengths && piece->widthMm() > 0 ? box.height() / piece->widthMm() : 1;
+    const auto drawn = [&](const Ring& line) {
+        Ring lying = onStock(*piece, lies, line);
+        if (wider != 1)
+            for (Point& q : lying) q.y = box.low.y + (q.y - lies.at.y) * wider;
+        return lying;
+    };
     if (piece) { // fold and mark lines
         for (const auto* lines : {&piece->folds, &piece->marks}) {
             p.setPen(QPen(t.graphite, 1, lines == &piece->folds ? Qt::DashLine : Qt::DotLine));
             for (const Ring& line : *lines) {
-                const Ring lying = onStock(*piece, lies, line);
+                const Ring lying = drawn(line);
                 for (std::size_t k = 1; k < lying.size(); ++k) p.drawLine(view.map(lying[k - 1]), view.map(lying[k]));
             }
         }
+        if (!piece->cutAway.empty()) { // what is sawn out of it: paper again, under a hatch
+            Region gone;
+            for (const Ring& ring : piece->cutAway.rings) gone.rings.push_back(drawn(ring));
+            const QPainterPath hole = view.path(gone);
+            p.setPen(QPen(t.graphite, 1.2));
+            p.setBrush(t.paper);
+            p.drawPath(hole);
+            p.setBrush(QBrush(t.muted, Qt::BDiagPattern));
+            p.drawPath(hole);
+            p.setBrush(Qt::NoBrush);
+        }
         p.setPen(QPen(t.graphite, 1)); // holes to be drilled: a ring and its middle
         for (const CutPiece::Drill& d : piece->drills) {
-            const QPointF at = view.map(onStock(*piece, lies, Ring{d.at}).front());
+            const QPointF at = view.map(drawn({d.at}).front());
             const double r = std::max(1.6, d.diameter.value / 2 * view.scale());
             p.drawEllipse(at, r, r);
         }

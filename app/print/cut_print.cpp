@@ -30,6 +30,12 @@ QString familyOf(const Job& job, const std::string& product) {
     return p ? QString::fromStdString(p->family) : QString();
 }
 
+/// One piece that no saw touches.
+bool isWhole(const CutItem& item) {
+    return item.pieces.size() == 1 && item.order.empty() && item.left.empty() &&
+           std::abs(boundsOf(item.pieces.front().shape).width() - item.lengthMm) < 0.5;
+}
+
 } // namespace
 
 void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>& newPage, const Job& job,
@@ -41,8 +47,23 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
     flow.text(CutPrint::tr("Mark from the left end or the lower edge. The line is the near side of the cut: the blade "
                            "goes on its far side. Cut in the order of the numbers.") +
               QLatin1Char(' ') + cutCaution(cut.form));
+    // What no saw touches needs no drawing: all of it in one line.
+    QStringList whole;
+    for (std::size_t i = 0; i < cut.items.size(); ++i)
+        if (isWhole(cut.items[i])) {
+            const CutItem& item = cut.items[i];
+            const LyingPiece& lies = item.pieces.front();
+            whole << (lies.cut ? QStringLiteral("\u2713 ") : QString()) +
+                         CutPrint::tr("%1 for %2").arg(itemName(cut, i, family.toStdString()), pieceText(lies.name));
+        }
+    if (!whole.isEmpty()) {
+        flow.gap();
+        flow.text(CutPrint::tr("%n whole, as they come: %1.", nullptr, static_cast<int>(whole.size()))
+                      .arg(whole.join(QStringLiteral(", "))));
+    }
     for (std::size_t i = 0; i < cut.items.size(); ++i) {
         const CutItem& item = cut.items[i];
+        if (isWhole(item)) continue;
         const bool bars = cut.form == StockForm::Lengths;
         const CutItem drawn = widened(item, bars ? std::max(1.0, item.lengthMm * 0.045 / item.widthMm) : 1);
         const double shown = std::min(page.height() * 0.42, page.width() * drawn.widthMm / drawn.lengthMm);

@@ -101,6 +101,8 @@ void printLayer(QPainter& painter, const QRectF& page, PageFlow& sheet, const QS
             stock = std::abs((p.ripAtStart - p.ripAtEnd).value) < 0.5
                         ? f.fineLength(p.ripAtStart)
                         : f.fineLength(p.ripAtStart) + QStringLiteral(" – ") + f.fineLength(p.ripAtEnd);
+        if (boards && (p.ripFrom.value > 0.5 || p.ripTo < p.length - Mm{0.5}) && p.ripAtStart.value > 0)
+            notes << ripText(p, f);
         sheet.row(
             {pieceText(p.name), f.fineLength(p.length), f.fineLength(p.width), stock, notes.join(QStringLiteral(", "))},
             cuts);

@@ -24,6 +24,7 @@
 
 namespace westrum {
 
+static constexpr int kQuietMs = 3000;
 static constexpr std::size_t kMostLines = 14; ///< told one by one; more are summed up
 
 TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
@@ -63,6 +64,17 @@ TallyStrip::TallyStrip(JobDocument& document, char decimalMark, QWidget* parent)
         recompute();
     });
     connect(&document_, &JobDocument::oddsChanged, this, [this] { recompute(); });
+    // The same figure on every stage: it is tried wherever one is, when the hands rest.
+    quiet_.setInterval(kQuietMs);
+    connect(&document_, &JobDocument::planComputed, &quiet_, qOverload<>(&QTimer::start));
+    connect(&document_, &JobDocument::purchasesChanged, &quiet_, qOverload<>(&QTimer::start));
+    connect(&quiet_, &QTimer::timeout, this, [this] {
+        if (document_.odds())
+            quiet_.stop();
+        else if (isVisible())
+            document_.askOdds();
+    });
+    quiet_.start();
     recompute();
 }
 
@@ -134,7 +146,7 @@ TallyStrip::Figure TallyStrip::riskFigure(const Plan& plan, const Figures& f) co
     const Job& job = document_.job();
     const bool laid = plan.totals.laidArea.value > 0;
     Figure risk{.name = tr("Run short"), .value = laid ? f.percent(plan.totals.runShort) : none()};
-    risk.needsAttention = laid && plan.totals.runShort > 0.05;
+    risk.needsAttention = laid && plan.totals.runShort > document_.job().acceptedRisk;
     const Purchase* worst = riskiest(plan, job.spoilChance);
     for (const Purchase& p : plan.purchases) {
         const Family* family = familyOf(p.family);
@@ -142,7 +154,7 @@ TallyStrip::Figure TallyStrip::riskFigure(const Plan& plan, const Figures& f) co
         const int spoilsOne = job.spoilChance > 0 ? static_cast<int>(std::lround(1 / job.spoilChance)) : 0;
         risk.madeOf << purchaseName(p, job.catalogue)
                     << tr("%1 hold %2; the plan opens %3, so %4 may be spoilt.")
-                           .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack),
+                           .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack, f),
                                 QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
         risk.change = tr("spoils alone");
@@ -160,13 +172,15 @@ TallyStrip::Figure TallyStrip::triedRiskFigure(const std::vector<ProductOdds>& o
     std::stable_sort(order.begin(), order.end(),
                      [](const ProductOdds* a, const ProductOdds* b) { return a->chanceShort() > b->chanceShort(); });
     if (!order.empty()) {
-        risk.value = f.percent(order.front()->chanceShort());
-        risk.needsAttention = order.front()->chanceShort() > document_.job().acceptedRisk;
+        const double any = chanceOfAnyShort(odds);
+        risk.value = f.percent(any);
+        risk.needsAttention = any > document_.job().acceptedRisk;
     }
     risk.madeOf
-        << tr("The likeliest of all lines, planned %1 times over with slips of the tape, spoilt cuts and damaged "
-              "stock.")
-               .arg(document_.oddsTries());
+        << tr("So often anything of all that is bought does not suffice, planned %1 times over with slips of the "
+              "tape, spoilt cuts and damaged stock.")
+               .arg(document_.oddsTries())
+        << tr("By itself:");
     for (std::size_t i = 0; i < std::min<std::size_t>(8, order.size()); ++i)
         if (const Product* p = document_.job().catalogue.find(order[i]->product))
             risk.madeOf << tr("%1: %2").arg(QString::fromStdString(p->name), f.percent(order[i]->chanceShort()));

@@ -7,6 +7,7 @@
 
 #include <QString>
 #include <QStringList>
+#include <QTimer>
 
 #include <optional>
 #include <vector>
@@ -66,6 +67,7 @@ private:
     Totals candidate_;
     int stepShown_ = 0;
     int current_ = 0;
+    QTimer quiet_; ///< once nothing has changed for a while, what may run short is tried
 };
 
 } // namespace westrum

@@ -1,6 +1,7 @@
 #include "core/buying/purchase.h"
 
 #include "core/catalogue/hard_finishes.h"
+#include "core/takeoff/whole_strips.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -45,15 +46,16 @@ Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff) {
 Purchase buyStrips(const Product& product, const Underlay& underlay, const UnderlayTakeoff& takeoff) {
     Purchase p = lineOf(product);
     p.unitsPerPack = 1;
-    p.unitsNeeded = static_cast<int>(roundUp(takeoff.totalLength / underlay.rollLength));
-    p.packs = p.unitsNeeded;
+    p.lengthNeeded = takeoff.totalLength;
+    if (takeoff.loose < takeoff.totalLength)
+        for (const UnderlayStrip& s : takeoff.strips) p.strips.push_back(s.length);
+    p.packs = p.unitsNeeded = rollsOf(p, underlay.rollLength);
     const M2 rollArea = areaOf(underlay.rollWidth, underlay.rollLength);
     p.boughtArea = rollArea * p.packs;
     p.consumedArea = areaOf(takeoff.totalLength, underlay.rollWidth);
     p.laidArea = takeoff.laidArea;
     p.boughtMass = {p.boughtArea.value * underlay.massKgPerM2};
     p.laidMass = takeoff.laidMass;
-    p.lengthNeeded = takeoff.totalLength;
     p.lengthLeft = underlay.rollLength * p.packs - takeoff.totalLength;
     addCost(p, product);
     return p;
@@ -125,7 +127,8 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     p.lengthNeeded = a.lengthNeeded + b.lengthNeeded;
     if (a.quantity == Quantity::Length && !a.serves) {
         const Mm roll = (a.lengthNeeded + a.lengthLeft) / packs;
-        p.packs = static_cast<int>(roundUp(p.lengthNeeded / roll));
+        p.strips.insert(p.strips.end(), b.strips.begin(), b.strips.end());
+        p.packs = rollsOf(p, roll);
         p.unitsNeeded = p.packs;
         p.lengthLeft = roll * p.packs - p.lengthNeeded;
     } else if (a.measuredOut()) {
@@ -149,6 +152,12 @@ Purchase boughtTogether(const Purchase& a, const Purchase& b) {
     }
     if (p.packPrice) p.cost = *p.packPrice * p.packs;
     return p;
+}
+
+int rollsOf(const Purchase& p, Mm roll) {
+    Mm whole{0};
+    for (const Mm strip : p.strips) whole = whole + strip;
+    return std::max(1, rollsFor(p.strips, std::max(Mm{0}, p.lengthNeeded - whole), roll).rolls);
 }
 
 int unitsNeededOf(std::span<const Purchase> purchases, std::string_view product) {

@@ -47,7 +47,8 @@ struct Purchase {
     Kg boughtMass;                       ///< as it is carried home
     Kg laidMass;                         ///< that stays in the van, once dry
     Mm lengthNeeded;                     ///< off the roll; 0 for packs
-    Mm lengthLeft;                       ///< of the last roll; 0 for packs
+    Mm lengthLeft;                       ///< of all rolls; 0 for packs
+    std::vector<Mm> strips{};            ///< that are to come whole off the rolls: part of the length
     int spare{};                         ///< of the packs, items or steps of a roll: beyond what the plan takes
     double amount{};                     ///< of what is measured out: litres, kg, m2, or in the unit of what it serves
     double amountPerPack{};              ///< in one
@@ -79,7 +80,7 @@ struct Purchase {
 /// Whole packs for the planks taken off. @pre the product's fields passed checkFields()
 Purchase buyPlanks(const Product& product, const PlankTakeoff& takeoff);
 
-/// Whole rolls for strips of an underlay or barrier. @param roll  as it is sold
+/// Whole rolls for strips of an underlay or barrier, each of them in one piece. @param roll  as it is sold
 Purchase buyStrips(const Product& product, const Underlay& roll, const UnderlayTakeoff& takeoff);
 
 /// Whole packs of tiles for those that a set-out opens.
@@ -94,6 +95,9 @@ Purchase buySundries(const Product& product, Serves serves, double amount, doubl
 /// Two surfaces' needs of one product bought at once: whole packs of the sum, no spares. @pre same product, packs > 0
 /// in both
 Purchase boughtTogether(const Purchase& a, const Purchase& b);
+
+/// Rolls of a length that hold what a line needs. @pre it is reckoned in length  @param roll  > 0
+int rollsOf(const Purchase& purchase, Mm roll);
 
 /// Units that all lines of a product need together: planks, tiles, items.
 int unitsNeededOf(std::span<const Purchase> purchases, std::string_view product);

@@ -27,7 +27,7 @@ enum class LayerRole {
 enum class SoldBy { Pack, Roll, Sheet, Length, Metre, Container };
 
 /// As what they are counted: it decides how a number of them is said, and how one of them is called.
-enum class CountedAs { Planks, Boards, Sheets, Tiles, MetresOfRoll, Lengths };
+enum class CountedAs { Planks, Boards, Sheets, Batts, Tiles, MetresOfRoll, Lengths };
 
 /// In what a need of it is reckoned and bought.
 enum class Quantity {

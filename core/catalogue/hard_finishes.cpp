@@ -1,5 +1,7 @@
 #include "core/catalogue/hard_finishes.h"
 
+#include "core/catalogue/stock.h"
+
 #include <array>
 
 namespace westrum {
@@ -52,7 +54,7 @@ Board boardOf(const Product& product) {
             .cover = mm("cover"),
             .thickness = mm("thickness"),
             .kerf = mm("kerf"),
-            .endTrim = mm("endTrim"),
+            .endTrim = squaredOff(mm("endTrim"), mm("kerf")),
             .movementGap = mm("movementGap"),
             .massKgPerM2 = valueOf(product.fields, kBoard, "massPerArea")};
 }

@@ -64,10 +64,11 @@ constexpr std::array<Field, 13> kAdhesive{{
     {"standsHeat", "holds up to, °C", FieldUnit::Number, 20, 400, 60},
 }};
 
-constexpr std::array<Field, 3> kInsulationRules{{
+constexpr std::array<Field, 4> kInsulationRules{{
     {"between", "between the supports", FieldUnit::Flag, 0, 1, 1},
     {"fill", "filled so deep, 0: one layer", FieldUnit::Length, 0, 400, 0},
     {"cavity", "litres in cavities besides", FieldUnit::Litres, 0, 2000, 0},
+    {"pressed", "offcuts pressed in", FieldUnit::Flag, 0, 1, 0},
 }};
 constexpr std::array<Field, 2> kBarrierRules{{
     {"share", "share of the surface", FieldUnit::Share, 0.05, 1, 1},

@@ -58,7 +58,9 @@ std::span<const Field> adhesiveFields();
 /// break the bridge of cold.
 std::span<const Field> barrierRules();
 /// Rules of a layer of insulation: "between" 1: it lies between ribs or battens and takes no thickness of its own;
-/// "fill": so deep is filled, layer on layer; "cavity": litres of pillars, doors and frames that are filled besides.
+/// "fill": so deep is filled, layer on layer; "cavity": litres of pillars, doors and frames that are filled besides;
+/// "pressed" 1: of what gives way, offcuts may be pressed in, so that area alone counts; else each bay has its own
+/// pieces.
 std::span<const Field> insulationRules();
 /// Rules of a layer of battens: "beside" 1: they stand beside the ribs, not on them.
 std::span<const Field> battenRules();

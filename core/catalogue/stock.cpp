@@ -2,6 +2,7 @@
 
 #include "core/catalogue/family.h"
 
+#include <algorithm>
 #include <array>
 
 namespace westrum {
@@ -105,7 +106,7 @@ TrimLength trimOf(const Product& product) {
     return {.length = mm("length"),
             .width = mm("width"),
             .kerf = mm("kerf"),
-            .endTrim = mm("endTrim"),
+            .endTrim = squaredOff(mm("endTrim"), mm("kerf")),
             .mass = {valueOf(product.fields, kTrim, "mass")},
             .profile = profile,
             .thickness = mm("thickness"),
@@ -118,13 +119,15 @@ TrimLength trimOf(const Product& product) {
             .cartridgeMl = valueOf(product.fields, kTrim, "cartridge")};
 }
 
+Mm squaredOff(Mm trim, Mm kerf) { return trim.value > 0 ? std::max(trim, kerf) : Mm{0}; }
+
 SheetGoods sheetOf(const Product& product) {
     const auto value = [&](std::string_view key) { return figureOf(product, key); };
     return {.length = {value("length")},
             .width = {value("width")},
             .thickness = {value("thickness")},
             .kerf = {value("kerf")},
-            .edgeTrim = {value("edgeTrim")},
+            .edgeTrim = squaredOff({value("edgeTrim")}, {value("kerf")}),
             .grain = value("grain") > 0,
             .solid = value("solid") > 0,
             .massKgPerM2 = value("massPerArea")};

@@ -118,6 +118,8 @@ std::span<const Field> foamFields();
 /// of these names that it has.
 TrimLength trimOf(const Product& product);
 SheetGoods sheetOf(const Product& product);
+/// What squaring off an edge really takes: a blade wider than what is to come off takes its own width.
+Mm squaredOff(Mm trim, Mm kerf);
 RollGoods rollOf(const Product& product);
 
 } // namespace westrum

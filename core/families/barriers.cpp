@@ -24,7 +24,7 @@ LayerTakeoff offTheRoll(M2 area, Mm length, const Barrier& b) {
     LayerTakeoff t;
     t.area = area;
     t.strips.strips = {{0, b.rollWidth.value, length}};
-    t.strips.totalLength = length;
+    t.strips.totalLength = t.strips.loose = length;
     t.strips.laidArea = area;
     t.strips.laidMass = {area.value * b.massKgPerM2};
     return t;

@@ -17,7 +17,7 @@ TrimLength bar(const Product& product) {
     return {.length = mm("length"),
             .width = mm("width"),
             .kerf = mm("kerf"),
-            .endTrim = mm("endTrim"),
+            .endTrim = squaredOff(mm("endTrim"), mm("kerf")),
             .mass = {figureOf(product, "mass")}};
 }
 
@@ -26,6 +26,9 @@ void takeOff(const TakeOffFacts& f, LayerPlan& layer, std::vector<Remark>& remar
     for (const Support& s : f.surface.supports) batten.push_back(s.kind == SupportKind::Batten);
     layer.take = takeOffBattens(f.shape, batten);
     layer.area = layer.take.area;
+    const TrimLength sold = bar(f.product);
+    for (const Mm length : layer.take.lengths)
+        layer.mass = layer.mass + Kg{sold.length.value > 0 ? sold.mass.value * length.value / sold.length.value : 0};
     if (layer.take.lengths.empty())
         remarks.push_back(
             {Severity::Warning, {"", Part::Support}, RemarkKind::NoBattens, {{"product", f.product.name}}, {}});
@@ -45,6 +48,7 @@ void addBattens(const Product& product, const std::string& surface, const std::s
             wanted.name = PieceName::of(PiecePart::Batten, 0, number, parts > 1 ? n + 1 : 0);
             wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, length.value / parts, bar.width.value)}};
+            wanted.weighed = true;
             found.pieces.push_back(std::move(wanted));
         }
     }

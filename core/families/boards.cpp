@@ -65,8 +65,14 @@ void addBoards(const Product& product, const std::string& surface, const std::st
     for (const Piece& piece : setOut.pieces) {
         CutPiece wanted = wantedOf("board", surface, layer, piece);
         wanted.shape = {{rectangle(0, 0, piece.length.value, width)}};
-        if (piece.ripAtStart.value > 0 && std::min(piece.ripAtStart, piece.ripAtEnd).value < width - 1e-3)
-            wanted.marks.push_back({{0, piece.ripAtStart.value}, {piece.length.value, piece.ripAtEnd.value}});
+        if (piece.ripAtStart.value > 0 && std::min(piece.ripAtStart, piece.ripAtEnd).value < width - 1e-3) {
+            // The first row loses its near edge, any other its far one.
+            const auto line = [&](Mm rip) { return piece.row == 0 ? width - rip.value : rip.value; };
+            wanted.marks.push_back(
+                {{piece.ripFrom.value, line(piece.ripAtStart)}, {piece.ripTo.value, line(piece.ripAtEnd)}});
+        }
+        wanted.cutAway = piece.cutAway;
+        wanted.seenBehind = setOut.rowsAcross;
         found.pieces.push_back(std::move(wanted));
     }
 }

@@ -1,5 +1,9 @@
 #include "core/families/cut_pieces.h"
 
+#include "core/geometry/boolean.h"
+
+#include <algorithm>
+
 namespace westrum {
 
 void toOrigin(CutPiece& piece) {
@@ -10,9 +14,18 @@ void toOrigin(CutPiece& piece) {
             for (Point& p : ring) p = p - low;
     };
     move(piece.shape.rings);
+    move(piece.cutAway.rings);
     move(piece.folds);
     move(piece.marks);
     for (CutPiece::Drill& d : piece.drills) d.at = d.at - low;
+}
+
+CutStep outlineStep(const CutPiece& piece, int item, Point at) {
+    CutStep step{CutStep::Kind::ByOutline, at.y, at.x, at.x + piece.lengthMm(), at.y, {item}};
+    for (const Region& part : partsOf(piece.cutAway)) step.notches.push_back(boundsOf(part));
+    std::sort(step.notches.begin(), step.notches.end(), [](const Bounds& a, const Bounds& b) { return a.low < b.low; });
+    step.seenBehind = piece.seenBehind;
+    return step;
 }
 
 std::vector<Ring> outlineMarks(const Region& shape) {

@@ -32,6 +32,8 @@ struct CutPiece {
         friend bool operator==(const Drill&, const Drill&) = default;
     };
     std::vector<Drill> drills{};
+    Region cutAway{};     ///< of a plank or board: what is sawn out of it besides, in the frame of `shape`
+    bool seenBehind{};    ///< its frame shows it from behind
     FactoryEdges wants{}; ///< sides that are to lie on the stock's own edges, in the frame of `shape`
     [[nodiscard]] double lengthMm() const { return boundsOf(shape).width(); }
     [[nodiscard]] double widthMm() const { return boundsOf(shape).height(); }
@@ -50,6 +52,9 @@ struct CutStep {
     double fromMm{}, toMm{};
     double partAtMm{};      ///< the same cut, measured from the edge of the part in hand
     std::vector<int> frees; ///< pieces that it makes free: places in CutItem::pieces
+    /// By an outline: what goes, from the piece's left end and its lower edge.
+    std::vector<Bounds> notches{};
+    bool seenBehind{}; ///< as CutPiece::seenBehind
     friend bool operator==(const CutStep&, const CutStep&) = default;
 };
 
@@ -92,6 +97,10 @@ struct WantedPieces {
 
 /// A piece, its lines too, moved so that its bounds start at 0, 0.
 void toOrigin(CutPiece& piece);
+
+/// The stroke round what is sawn out of a piece. @param item  place of the piece in CutItem::pieces  @param at  where
+/// it lies
+CutStep outlineStep(const CutPiece& piece, int item, Point at);
 
 /// Lines of a shape, each closed, to be marked on the rectangle that a saw cuts.
 std::vector<Ring> outlineMarks(const Region& shape);

@@ -69,10 +69,9 @@ void addLinings(const Product& product, const std::string& surface, const std::s
         const Point low = boundsOf(wanted.shape).low;
         wanted.patternAt = {past(low.x - pattern.x, roll.repeatAlong.value),
                             past(low.y - pattern.y, roll.repeatAcross.value)};
-        // A surface in one piece may have its pattern where the roll has it.
+        // One that cannot have its pattern where its neighbours want it is cut all the same; the set-out has told it.
         if (wanted.patternAt.y + boundsOf(wanted.shape).height() > roll.usable().value) wanted.patternAt.y = 0;
-        toOrigin(wanted);
-        wanted.mayTurn = piece.offPattern && roll.turning != RollTurning::OneWay;
+        toOrigin(wanted); // how it may turn, the roll says for all
         found.pieces.push_back(std::move(wanted));
     }
 }

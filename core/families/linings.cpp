@@ -9,6 +9,7 @@ namespace {
 
 constexpr std::array kRemarks{RemarkKind::NoGlass,
                               RemarkKind::NoPanelsBelow,
+                              RemarkKind::PatternMisses,
                               RemarkKind::PieceWiderThanRoll,
                               RemarkKind::ReliefOutside,
                               RemarkKind::RepeatBeyondPiece,

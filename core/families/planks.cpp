@@ -55,6 +55,8 @@ void addPlanks(const Product& product, const std::string& surface, const std::st
             wanted.surface = surface;
             wanted.shape = {{rectangle(0, 0, piece.length.value, piece.width.value)}};
             wanted.place = piece.shape;
+            wanted.cutAway = piece.cutAway;
+            wanted.seenBehind = setOut.rowsAcross;
             LyingPiece lies;
             lies.piece = int(found.pieces.size());
             lies.key = wanted.key;
@@ -82,7 +84,8 @@ void addPlanks(const Product& product, const std::string& surface, const std::st
                     step.frees.push_back(int(i));
             }
             if (piece.notched)
-                item.order.push_back({CutStep::Kind::ByOutline, b.low.y, b.low.x, b.high.x, b.low.y, {int(i)}});
+                item.order.push_back(
+                    outlineStep(found.pieces[std::size_t(item.pieces[i].piece)], static_cast<int>(i), b.low));
         }
         for (const Offcut& offcut : unit.offcuts) {
             if (offcut.ripped || offcut.length.value < keepRuleOf(StockForm::Lengths).leastLengthMm) continue;

@@ -11,6 +11,7 @@ void layUnderlay(const LayerFacts& layer, std::vector<FitStep>& steps) {
                      .kind = StepKind::LayUnderlay,
                      .facts = {{"strips", static_cast<std::int64_t>(t.strips.size())},
                                {"total", t.totalLength},
+                               {"joints", std::int64_t{t.joints}},
                                {"along", std::int64_t{t.alongX ? 1 : 0}}},
                      .caution = Caution::KneelAndLift});
 }
@@ -29,6 +30,7 @@ void barrierSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitStep>
                      .facts = {{"product", layer.product->name},
                                {"strips", static_cast<std::int64_t>(t.strips.size())},
                                {"total", t.totalLength},
+                               {"joints", std::int64_t{t.joints}},
                                {"lap", barrierOf(*layer.product).lap}}});
 }
 
@@ -38,6 +40,8 @@ void insulationSteps(const FitFacts&, const LayerFacts& layer, std::vector<FitSt
          .kind = StepKind::FitInsulation,
          .facts = {{"product", layer.product->name},
                    {"area", layer.take->area.value},
+                   {"count", static_cast<std::int64_t>(layer.take->boards.size()) * layer.take->boardLayers},
+                   {"gives", std::int64_t{squashOf(*layer.product) > 0 ? 1 : 0}},
                    {"between", static_cast<std::int64_t>(valueOf(*layer.rules, insulationRules(), "between"))}},
          .caution = Caution::SharpBlades});
 }

@@ -10,7 +10,7 @@ enum class StepKind {
     CheckDelivery, ///< {packs}
     Acclimatise,   ///< {restLow} {restHigh} {layLow} {layHigh}
     CheckBase,     ///< {gap}
-    LayUnderlay,   ///< {strips} {total} {along}
+    LayUnderlay,   ///< {strips} {total} {joints} {along}
     FirstRow,      ///< {row} {width} {ripped}
     Row,           ///< {row}
     LastRow,       ///< {row} {width}
@@ -23,8 +23,8 @@ enum class StepKind {
     BarrierTaped,
     TailsThrough, ///< {count} openings that are covered first
     // Layers below a finish.
-    LayBarrier,     ///< {product} {strips} {total} {lap}
-    FitInsulation,  ///< {product} {area} {between}
+    LayBarrier,     ///< {product} {strips} {total} {joints} {lap}
+    FitInsulation,  ///< {product} {area} {between} {count} {gives}
     FixBattens,     ///< {product} {count} {total}
     SpreadAdhesive, ///< {product} {amount} {minutes} {coldest} {warmest} {flash} {bays} {each} {bayMinutes}
     Coat,           ///< {product} {coats} {amount}

@@ -16,9 +16,9 @@ public:
     void run() {
         Region outline{{rounded()}};
         for (std::size_t i = 0; i < m_.notches.size(); ++i)
-            if (const auto cut = notch(static_cast<int>(i))) outline = difference(outline, {{*cut}});
+            if (const auto cut = notch(static_cast<int>(i))) takeOut(*cut, m_.notches[i].edges, outline);
         for (std::size_t i = 0; i < m_.steps.size(); ++i)
-            if (const auto cut = step(static_cast<int>(i))) outline = difference(outline, {{*cut}});
+            if (const auto cut = step(static_cast<int>(i))) takeOut(*cut, m_.steps[i].edges, outline);
         std::vector<Region> parts = partsOf(outline);
         std::erase_if(parts, [](const Region& part) { return areaMm2(part) < kShortestSideMm * kShortestSideMm; });
         if (parts.empty()) return say(Severity::Error, {"", Part::Whole}, RemarkKind::OutlineEmpty, {});
@@ -129,6 +129,11 @@ private:
                                          spoke.x * std::sin(angle) + spoke.y * std::cos(angle)});
         }
         return arc;
+    }
+
+    void takeOut(const Ring& cut, EdgeKind edges, Region& outline) {
+        if (edges != EdgeKind::Unsaid) out_.cutAways.push_back({{{cut}}, edges});
+        outline = difference(outline, {{cut}});
     }
 
     /// A reading of a notch or step; says what is missing or not positive.

@@ -89,23 +89,35 @@ struct CurveReadings {
     friend bool operator==(const CurveReadings&, const CurveReadings&) = default;
 };
 
+/// What happens at one side of the outline.
+enum class EdgeKind {
+    Unsaid,
+    Meets, ///< another surface's side
+    Free,
+    DoorReveal, ///< turned in
+    UnderTrim,
+    MovementGap,
+};
+
 /// A rectangle let into a straight side: a wheel arch, a pillar foot. Square to the side.
 struct Notch {
     std::string name;
     int side = 0; ///< place in MeasuredOutline::sides
     /// Along the side to the notch from the side's rear (left) end, or from its lower end if it runs upwards.
     MaybeReading position;
-    MaybeReading length; ///< along the side
-    MaybeReading depth;  ///< into the surface
+    MaybeReading length;               ///< along the side
+    MaybeReading depth;                ///< into the surface
+    EdgeKind edges = EdgeKind::Unsaid; ///< what happens along its edges: unsaid, as if something stood in it
     friend bool operator==(const Notch&, const Notch&) = default;
 };
 
 /// A corner cut away along both its sides: a door well.
 struct Step {
     std::string name;
-    int corner = 0;      ///< where side `corner` begins; 0 A (rear right on a floor), 1 B, 2 C, 3 D
-    MaybeReading along;  ///< along the one of its two sides that runs more along the surface (AB or CD)
-    MaybeReading across; ///< along the other one
+    int corner = 0;                    ///< where side `corner` begins; 0 A (rear right on a floor), 1 B, 2 C, 3 D
+    MaybeReading along;                ///< along the one of its two sides that runs more along the surface (AB or CD)
+    MaybeReading across;               ///< along the other one
+    EdgeKind edges = EdgeKind::Unsaid; ///< as of a notch: a door well's are free
     friend bool operator==(const Step&, const Step&) = default;
 };
 
@@ -151,11 +163,19 @@ struct SlipReport {
     friend bool operator==(const SlipReport&, const SlipReport&) = default;
 };
 
+/// What a notch or a step took off the frame, where something is said of its edges.
+struct CutAway {
+    Region shape;
+    EdgeKind edges{};
+    friend bool operator==(const CutAway&, const CutAway&) = default;
+};
+
 /// A surface's outline as the readings give it.
 struct MeasuredOutline {
     Ring frame;                           ///< before radii, notches and steps; empty if the readings give none
     std::vector<Ring> sides;              ///< of the frame, each from its first to its last point, in order round it
     Region outline;                       ///< empty if the readings do not give one
+    std::vector<CutAway> cutAways{};      ///< of notches and steps whose edges are said
     Point fixedA, fixedB;                 ///< the two fixed points, two-point form only
     std::optional<QuadFit> fit;           ///< four-sided form only
     std::optional<NetworkReport> network; ///< general polygon only

@@ -20,6 +20,7 @@ void readSurfaces(const Job& job, Job& read) {
     read.datum = job.datum;
     read.access = job.access;
     read.headroom = job.headroom;
+    read.symmetricBody = job.symmetricBody;
     read.spreadM2PerMinute = job.spreadM2PerMinute;
     read.closeM2PerMinute = job.closeM2PerMinute;
     read.consumables = job.consumables;

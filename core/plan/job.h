@@ -47,6 +47,7 @@ struct Job {
     Datum datum;
     Access access;
     Headroom headroom;
+    bool symmetricBody = false; ///< somebody said that its left and right sides are alike
     VanMass mass;
     std::vector<Weighing> weighings;               ///< in the order in which they were taken
     std::map<std::string, FinishOptions> finishes; ///< by surface id

@@ -109,6 +109,12 @@ SetOutRequest requestOf(const Surface& surface, const SurfaceShape& shape, const
         r.sides.push_back({measured.sides[i], edge.kind,
                            edge.allowance ? std::optional(edge.allowance->length) : std::nullopt, edge.factory});
     }
+    for (const CutAway& c : measured.cutAways) // its ends lie on the sides themselves, which go before it
+        for (const Ring& ring : c.shape.rings) {
+            Ring line = ring;
+            line.push_back(ring.front());
+            r.sides.push_back({std::move(line), c.edges, std::nullopt, false});
+        }
     r.openings = openingFacts(surface, shape);
     for (const PlacedZone& z : shape.zones) {
         const ZoneKind kind = surface.zones[static_cast<std::size_t>(z.zone)].kind;

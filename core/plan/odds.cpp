@@ -65,9 +65,11 @@ Needs needsOf(const Job& job, const SurfaceStage& plan, std::span<const Purchase
         double units = 0; // of all its lines
         for (const Purchase& q : purchases) {
             if (q.product != p.product) continue;
+            const Mm roll = (q.lengthNeeded + q.lengthLeft) / std::max(1, q.packs);
             units += q.measuredOut()                  ? q.amount
-                     : q.quantity == Quantity::Length ? q.lengthNeeded.value / 1000
-                                                      : q.unitsNeeded;
+                     : q.quantity != Quantity::Length ? q.unitsNeeded
+                     : q.strips.empty()               ? q.lengthNeeded.value / 1000
+                                                      : rollsOf(q, roll) * roll.value / 1000; // whole strips
         }
         if (dice && setOutCounts(p.family)) units += spoiledTries(*dice, plan.cutUnits(p.product), spoil);
         // What is laid out by its area is off as its surface is, not as a rate.
@@ -135,6 +137,64 @@ Job measuredAgain(const Job& job, Dice& dice, const Mishaps& mishaps) {
     return varied;
 }
 
+namespace {
+
+constexpr double kHair = 1e-9; // a need that comes out as what there is, is served
+
+bool isShort(const ProductOdds& o, std::size_t k, double have) {
+    return k < o.byTry.size() && o.byTry[k] > have + kHair;
+}
+
+} // namespace
+
+double chanceOfAnyShort(std::span<const ProductOdds> odds) {
+    std::size_t tries = 0, missed = 0;
+    for (const ProductOdds& o : odds) tries = std::max(tries, o.byTry.size());
+    for (std::size_t k = 0; k < tries; ++k)
+        missed += std::any_of(odds.begin(), odds.end(), [&](const ProductOdds& o) { return isShort(o, k, o.have); });
+    return tries > 0 ? static_cast<double>(missed) / static_cast<double>(tries) : 0;
+}
+
+std::vector<int> sparesWithin(std::span<const ProductOdds> odds, std::span<const SpareLine> lines, double risk,
+                              int most) {
+    std::size_t tries = 0;
+    for (const ProductOdds& o : odds) tries = std::max(tries, o.byTry.size());
+    std::vector<int> spares(odds.size(), 0);
+    const auto have = [&](std::size_t i, int spare) {
+        return odds[i].have + (spare - lines[i].spare) * odds[i].perPack;
+    };
+    std::vector<int> missing(tries, 0); // products that a try lacks
+    for (std::size_t i = 0; i < odds.size(); ++i) {
+        const std::vector<double>& needs = odds[i].byTry;
+        const double all = needs.empty() ? 0 : *std::max_element(needs.begin(), needs.end());
+        while (odds[i].perPack > 0 && spares[i] < most && all > have(i, spares[i]) + kHair) ++spares[i];
+        for (std::size_t k = 0; k < tries; ++k) missing[k] += isShort(odds[i], k, have(i, spares[i])) ? 1 : 0;
+    }
+    auto left = static_cast<std::ptrdiff_t>(std::floor(risk * static_cast<double>(tries) + kHair)) -
+                (static_cast<std::ptrdiff_t>(tries) - std::count(missing.begin(), missing.end(), 0));
+    for (;;) {
+        std::size_t best = odds.size();
+        std::ptrdiff_t lost = 0;
+        double gain = 0;
+        for (std::size_t i = 0; i < odds.size(); ++i) {
+            if (spares[i] == 0) continue;
+            std::ptrdiff_t more = 0;
+            for (std::size_t k = 0; k < tries; ++k)
+                more += missing[k] == 0 && isShort(odds[i], k, have(i, spares[i] - 1)) ? 1 : 0;
+            const double saves = lines[i].price / (static_cast<double>(more) + kHair);
+            if (more > left || saves <= gain) continue;
+            best = i;
+            lost = more;
+            gain = saves;
+        }
+        if (best == odds.size()) return spares;
+        for (std::size_t k = 0; k < tries; ++k) missing[k] -= isShort(odds[best], k, have(best, spares[best])) ? 1 : 0;
+        --spares[best];
+        for (std::size_t k = 0; k < tries; ++k) missing[k] += isShort(odds[best], k, have(best, spares[best])) ? 1 : 0;
+        left -= lost;
+    }
+}
+
 OddsQuestion oddsQuestion(const Job& job, const PurchaseStage& bought, std::span<const ProductCut> cuts, int tries) {
     OddsQuestion q{oddsInput(job), {}, tries};
     for (const Purchase& p : bought.purchases) {
@@ -189,16 +249,17 @@ std::vector<ProductOdds> oddsOf(const OddsQuestion& question, const Mishaps& mis
     if (stop.stop_requested()) return {};
     std::vector<ProductOdds> all;
     for (const OddsQuestion::Searched& s : question.products) {
-        ProductOdds odds{s.product, NeedOdds({}), 0, 1};
+        ProductOdds odds{s.product, {}, NeedOdds({}), 0, 1};
         const auto base = plain.find(s.product);
         double gained = s.roll ? 1 : 0; // by the search, in units; of a roll as a share
         if (s.units && base != plain.end())
             gained = !s.roll ? *s.units - base->second : base->second > 0 ? *s.units / base->second : 1;
-        std::vector<double> needed;
-        for (const Needs& n : found)
-            if (const auto need = n.find(s.product); need != n.end())
-                needed.push_back(s.roll ? need->second * gained : need->second + gained);
-        odds.needs = NeedOdds(std::move(needed));
+        for (const Needs& n : found) {
+            const auto need = n.find(s.product);
+            const double units = need == n.end() ? 0 : need->second;
+            odds.byTry.push_back(need == n.end() ? 0 : s.roll ? units * gained : units + gained);
+        }
+        odds.needs = NeedOdds(odds.byTry);
         all.push_back(std::move(odds));
     }
     return all;

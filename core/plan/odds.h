@@ -28,12 +28,27 @@ Mishaps mishapsOf(const Job& job);
 
 /// How often one product was needed in what amount.
 struct ProductOdds {
-    std::string product; ///< id
+    std::string product;       ///< id
+    std::vector<double> byTry; ///< the same as `needs`, in the order of the tries, which all products share
     NeedOdds needs; ///< in units: planks, tiles, sheets, lengths, rolls; m of what is sold by the metre; or its amount
     double have{};  ///< of the plan's purchase
     double perPack{}; ///< units in one that is bought; of metres the step they are cut off in
     [[nodiscard]] double chanceShort() const { return needs.chanceShort(have); }
 };
+
+/// Share of the tries in which anything of what is bought does not suffice: the one figure for the whole job.
+double chanceOfAnyShort(std::span<const ProductOdds> odds);
+
+/// A product's spares, and what another of them costs.
+struct SpareLine {
+    int spare{};      ///< bought now
+    double price = 1; ///< of one pack or step more, > 0
+};
+/// Spares for every product so that anything runs short in no more than this share of the tries. Found from above: with
+/// all that any try took, then pack after pack is left out where most money is saved for each try that is given up; so
+/// it is not always the cheapest. @param lines  one for each product of `odds`  @param most  for any one of them
+std::vector<int> sparesWithin(std::span<const ProductOdds> odds, std::span<const SpareLine> lines, double risk,
+                              int most);
 
 /// All that these odds depend on, but for what is bought in the end.
 struct OddsQuestion {

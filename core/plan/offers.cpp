@@ -34,6 +34,13 @@ std::string sizeKey(const Purchase& p, double size) {
     return name;
 }
 
+/// What of an option's packs serves the need: of a roll that strips come off whole, what does on the average.
+double serving(const Purchase& p, const Sought& m, double size) {
+    if (p.strips.empty() || m.metres || size <= 0) return size;
+    constexpr double kHair = 1 + 1e-9; // so that as many rolls as were counted are enough
+    return std::min(size, p.lengthNeeded.value / kMmPerM / rollsOf(p, Mm{size * kMmPerM}) * kHair);
+}
+
 /// @param rest  what lines before it leave of the need, in its measure; less what this one takes afterwards
 Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double& rest) {
     p.supplier = c.supplier;
@@ -52,7 +59,7 @@ Purchase bought(Purchase p, const Sought& m, const Chosen& c, bool first, double
     p.boughtArea = p.boughtArea * (now / before);
     p.boughtMass = p.boughtMass * (now / before);
     // Each line serves what it can of the need; what stays in the van is weighed with the first.
-    const double serves = std::min(rest, now);
+    const double serves = std::min(rest, serving(p, m, c.size) * c.count);
     rest -= serves;
     if (!first) p.shelf = 0;
     const double all = m.need + shelf, share = all > 0 ? (serves + p.shelf) / all : 0;
@@ -106,7 +113,8 @@ std::vector<Chosen> waysOf(const Job& job, const Purchase& p, const Sought& m, s
                 continue;
             }
             const Family* family = familyOf(p.family);
-            const bool cut = stockFormOf(p.family).has_value() && !(family && family->laid.unitsBySetOut);
+            const bool packed = family && (family->laid.unitsBySetOut || family->product.soldBy == SoldBy::Pack);
+            const bool cut = stockFormOf(p.family).has_value() && !packed;
             if (cut && o.size > 0 && !m.metres) continue; // another size is cut otherwise: it is stock of its own
             ways.push_back({o.size > 0 && !m.metres ? o.size : m.own, *price, o.supplier, 0, false});
         }
@@ -155,7 +163,7 @@ void chooseOffers(const Job& job, PurchaseStage& plan) {
         for (Chosen& way : ways) {
             const std::int64_t price =
                 m.metres ? std::llround(static_cast<double>(way.price.minor) * m.need) : way.price.minor;
-            request.options.push_back({place, supplierAt(way.supplier), m.metres ? 1 : way.size, price});
+            request.options.push_back({place, supplierAt(way.supplier), m.metres ? 1 : serving(p, m, way.size), price});
             options.push_back(std::move(way));
         }
     }

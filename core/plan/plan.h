@@ -80,7 +80,7 @@ struct Totals {
     M2 boughtArea; ///< of finishes; what lies below them has its own line
     M2 consumedArea;
     M2 rackArea{};       ///< of offcuts in hand that are cut into besides
-    double runShort = 0; ///< chance that the finish bought does not suffice, the worst over all products
+    double runShort = 0; ///< chance that spoilt cuts alone use up planks or tiles bought, of any product
     friend bool operator==(const Totals&, const Totals&) = default;
 };
 

@@ -425,6 +425,9 @@ void Cutting::finish(ProductCut& answer) const {
     for (CutItem& item : answer.items) {
         if (bars && !item.decided) {
             item.order = orderOfBar(item, endTrim);
+            for (std::size_t i = 0; i < item.pieces.size(); ++i)
+                if (const int n = item.pieces[i].piece; n >= 0 && !piece(n).cutAway.empty())
+                    item.order.push_back(outlineStep(piece(n), int(i), boundsOf(item.pieces[i].shape).low));
             double end = endTrim;
             for (const LyingPiece& l : item.pieces) end = std::max(end, boundsOf(l.shape).high.x + item.kerfMm);
             item.left.clear();

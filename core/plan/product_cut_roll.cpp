@@ -100,7 +100,6 @@ private:
     }
 
     [[nodiscard]] ShapePiece shapeOf(const Kind& kind) {
-        static const std::vector<double> quarters{0, kQuarter, 2 * kQuarter, 3 * kQuarter};
         const CutPiece& first = c_.piece(kind.members.front());
         ShapePiece shape;
         shape.outline = first.shape.rings.empty() ? Ring{} : first.shape.rings.front();
@@ -109,6 +108,8 @@ private:
         for (Point& q : shape.outline) q = q + first.patternAt;
         for (Ring& hole : shape.holes)
             for (Point& q : hole) q = q + first.patternAt;
+        // A loose piece of which a person says that it may turn, turns as far as its corners are square.
+        static const std::vector<double> quarters{0, kQuarter, 2 * kQuarter, 3 * kQuarter};
         shape.rotationsRad = first.mayTurn && turns_.size() < 4 ? quarters : turns_;
         shape.count = int(kind.members.size());
         shape.offPattern = first.offPattern;

@@ -130,7 +130,7 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
     double mass = 0, laid = 0, used = 0, besides = 0; // besides: what no layer weighs already, in mm2 or mm of bars
     for (const SurfacePlan& surface : surfaces.surfaces)
         for (const LayerPlan& layer : surface.layers)
-            if (layer.product == product.id && !layer.purchase && layer.setOut.laid()) {
+            if (layer.product == product.id && !layer.purchase && (layer.setOut.laid() || layer.mass.value > 0)) {
                 mass += layer.mass.value;
                 laid += layer.area.value;
             }
@@ -161,6 +161,11 @@ void addCut(const SurfaceStage& surfaces, const ProductCut& cut, const Product& 
     mass += bar.length.value > 0 ? besides / bar.length.value * bar.mass.value : besides / 1e6 * perM2;
     laid += bar.length.value > 0 ? besides * bar.width.value / 1e6 : besides / 1e6;
     tellApart(cut, bySize);
+    for (auto& entry : bySize) { // in whole packs, however few of the last one are opened
+        Purchase& p = entry.second;
+        if (p.unitsPerPack > 1 && p.unitsNeeded > 0)
+            p.boughtArea = p.consumedArea * (static_cast<double>(p.packs * p.unitsPerPack) / p.unitsNeeded);
+    }
     double bought = 0; // of all its sizes, in m2
     for (const auto& [stock, p] : bySize) bought += p.boughtArea.value;
     bool first = true;
@@ -205,8 +210,9 @@ Totals totalsOf(const SurfaceStage& surfaces, const PurchaseStage& stage, const 
             continue;
         int units = 0;
         for (const Purchase& q : stage.purchases) units += ofProduct(q) ? q.unitsAtHand() : 0;
-        t.runShort = std::max(t.runShort, chanceOfRunningShort(unitsNeededOf(stage.purchases, p.product),
-                                                               surfaces.cutUnits(p.product), units, job.spoilChance));
+        const double alone = chanceOfRunningShort(unitsNeededOf(stage.purchases, p.product),
+                                                  surfaces.cutUnits(p.product), units, job.spoilChance);
+        t.runShort = 1 - (1 - t.runShort) * (1 - alone);
     }
     return t;
 }

@@ -5,7 +5,7 @@
 namespace westrum {
 
 std::optional<Plan> cutQuickly(const Job& job, Planner& planner, KnownCuts& known, std::vector<ProductCut>& cuts,
-                               const std::stop_token& stop) {
+                               const std::stop_token& stop, const std::string& closer, std::int64_t iterations) {
     const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
     if (stop.stop_requested()) return std::nullopt;
     for (const CutProblem& problem : cutProblems(job, surfaces)) {
@@ -16,7 +16,7 @@ std::optional<Plan> cutQuickly(const Job& job, Planner& planner, KnownCuts& know
         }
         Effort effort;
         effort.seed = problem.seed;
-        effort.iterations = 1;
+        effort.iterations = problem.product.id == closer ? iterations : 1;
         effort.stop = stop;
         cuts.push_back(cutProduct(problem, effort));
         if (stop.stop_requested()) return std::nullopt;

@@ -331,6 +331,7 @@ Job shellOf(const Job& job) {
     shell.datum = job.datum;
     shell.access = job.access;
     shell.headroom = job.headroom;
+    shell.symmetricBody = job.symmetricBody;
     shell.mass.wheelbase = job.mass.wheelbase;
     shell.mass.track = job.mass.track;
     shell.mass.rearAxle = job.mass.rearAxle;
@@ -357,6 +358,7 @@ Job fromBody(const Job& shell, Job fresh, const std::string& body) {
     fresh.datum = shell.datum;
     fresh.access = shell.access;
     fresh.headroom = shell.headroom;
+    fresh.symmetricBody = shell.symmetricBody;
     fresh.mass = shell.mass;
     fresh.surfaces = shell.surfaces;
     fresh.before.body = body;

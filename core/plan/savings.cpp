@@ -1,8 +1,7 @@
 #include "core/plan/savings.h"
 
 #include "core/families/family.h"
-#include "core/plan/cut_problems.h"
-#include "core/plan/purchases.h"
+#include "core/plan/quick_plan.h"
 #include "core/plan/starts.h"
 #include "core/plan/surface_stage.h"
 
@@ -14,28 +13,30 @@ namespace {
 constexpr std::size_t kTried = 4;             ///< ways of one surface that are planned and cut
 constexpr std::int64_t kRollIterations = 400; ///< of nesting, enough to tell two ways of a roll apart
 
-/// What is bought of one product.
+/// What a job buys, and of one product.
 struct BoughtOf {
-    std::optional<Money> cost; ///< nothing without a price
-    double units = 0;          ///< packs, items, or m
+    std::optional<Money> cost; ///< of everything that has a price, deliveries too; nothing if the product has none
+    double units = 0;          ///< of the product: packs, items, or m
 };
 
-BoughtOf boughtOf(const Job& job, const std::string& product, Planner& planner, const std::stop_token& stop) {
-    const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
+BoughtOf boughtOf(const Job& job, const Product& product, Planner& planner, KnownCuts& known,
+                  const std::stop_token& stop) {
+    const bool roll = stockFormOf(product.family) == StockForm::Roll;
     std::vector<ProductCut> cuts;
-    for (const CutProblem& problem : cutProblems(job, surfaces))
-        if (problem.product.id == product)
-            cuts.push_back(cutProduct(problem, {.seed = problem.seed,
-                                                .iterations = problem.form == StockForm::Roll ? kRollIterations : 1,
-                                                .stop = stop}));
+    const std::optional<Plan> stage =
+        cutQuickly(job, planner, known, cuts, stop, product.id, roll ? kRollIterations : 1);
+    if (!stage) return {};
     BoughtOf all;
-    std::vector<std::optional<Money>> costs;
-    for (const Purchase& p : purchasesOf(surfaces, cuts, purchasesInput(job)).purchases) {
-        if (p.product != product) continue;
+    Money sum{0, job.currency};
+    for (const DeliveryPlan& d : stage->deliveries) sum = sum + d.cost;
+    bool priced = true;
+    for (const Purchase& p : stage->purchases) {
+        if (p.cost && p.cost->currency == job.currency) sum = sum + *p.cost;
+        if (p.product != product.id) continue;
         all.units += stockFormOf(p.family) == StockForm::Roll ? p.lengthNeeded.value / 1000 : p.packs;
-        costs.push_back(p.cost);
+        priced = priced && p.cost.has_value();
     }
-    all.cost = sumOf(costs, job.currency);
+    if (priced) all.cost = sum;
     return all;
 }
 
@@ -61,11 +62,12 @@ std::vector<Saving> savingsOn(const Job& job, const std::string& product, const 
     if (!sold) return {};
     Planner planner;
     const SurfaceStage surfaces = planner.surfaces(surfacesInput(job), stop);
-    const BoughtOf now = boughtOf(job, product, planner, stop);
+    KnownCuts known;
+    const BoughtOf now = boughtOf(job, *sold, planner, known, stop);
     if (stop.stop_requested() || now.units <= 0) return {};
     std::vector<Saving> all;
     const auto tried = [&](Saving s) {
-        const BoughtOf then = boughtOf(withSaving(job, product, s), product, planner, stop);
+        const BoughtOf then = boughtOf(withSaving(job, product, s), *sold, planner, known, stop);
         if (stop.stop_requested() || then.units <= 0 || !now.cost || !then.cost) return;
         s.saved = *now.cost - *then.cost;
         s.less = now.units - then.units;

@@ -20,7 +20,7 @@ struct Saving {
     std::string surface; ///< id; empty: of all
     int layer = -1;
     FieldValues change; ///< of the layer's rules, or of the product's fields
-    Money saved;        ///< on this product, > 0
+    Money saved;        ///< on the whole job, deliveries and small things too; > 0
     double less{};      ///< packs, items, or m of a roll
     friend bool operator==(const Saving&, const Saving&) = default;
 };

@@ -22,7 +22,9 @@ void takeOff(Purchase& p, double packs, const Currency& currency) {
     if (used <= 0) return;
     const double before = p.packs;
     p.shelf = used;
-    p.packs = std::max(0, static_cast<int>(std::ceil((m.need - used) / m.own - kHair)));
+    // Of rolls that strips come off whole, each serves less than it holds.
+    const double each = p.strips.empty() ? m.own : std::min(m.own, m.need / before);
+    p.packs = std::max(0, static_cast<int>(std::ceil((m.need - used) / each - kHair)));
     p.rackArea = p.rackArea + p.boughtArea * (used / (m.own * before));
     p.boughtArea = p.boughtArea * (p.packs / before);
     p.boughtMass = p.boughtMass * (p.packs / before);
@@ -47,7 +49,8 @@ Sought soughtOf(const Purchase& p) {
 
 bool servesFromShelf(const Product& product) {
     const Family* family = familyOf(product.family);
-    return family && (family->laid.unitsBySetOut || !stockFormOf(product.family));
+    return family && (family->laid.unitsBySetOut || !stockFormOf(product.family) ||
+                      family->product.soldBy == SoldBy::Pack);
 }
 
 void useShelf(const Job& job, PurchaseStage& stage) {

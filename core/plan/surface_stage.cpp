@@ -195,7 +195,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
     }
     std::vector<TiedSurface> bare;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i) bare.push_back({&job.surfaces[i], &measured[i]});
-    stage.fold = foldUp(bare, job.headroom);
+    stage.fold = foldUp(bare, job.headroom, job.symmetricBody);
     const FloorFrame floor = floorFrameOf(bare, stage.fold);
     stage.passage = passageOf(job.access);
     stage.surfaces.resize(job.surfaces.size());

@@ -1,5 +1,8 @@
 #include "core/setout/board_cladding.h"
 
+#include "core/setout/board_lines.h"
+#include "core/setout/cut_away.h"
+
 #include "core/geometry/boolean.h"
 #include "core/setout/piece_width.h"
 #include "core/units/count.h"
@@ -14,7 +17,6 @@ namespace {
 
 constexpr double kSawnToNothing = 0.01; // mm: 0 would say that it comes as it is
 constexpr double kLevel = 1e-6;
-constexpr double kSteepestTaper = 0.15; ///< a side steeper than this is an end, not an edge that tapers
 constexpr double kLampTolerance = 2;
 
 constexpr std::array<std::string_view, 6> kStarts{
@@ -42,44 +44,6 @@ constexpr std::array<Field, 16> kRules{{
     {"hidden", "hidden parts left bare", FieldUnit::Flag, 0, 1, 0},
     {"bearing", "reaches under furniture by", FieldUnit::Length, 0, 500, 50},
 }};
-
-/// A straight line over the rows' length: its height at the start and at the end.
-struct Line {
-    double atStart{}, atEnd{};
-    [[nodiscard]] double at(double share) const { return atStart + (atEnd - atStart) * share; }
-};
-
-/// y sheared so that a line of this slope lies level; x, and with it every support, stays.
-Region sheared(Region region, double slope) {
-    if (slope == 0) return region;
-    for (Ring& ring : region.rings)
-        for (Point& p : ring) p.y -= slope * p.x;
-    return region;
-}
-
-/// The side of the region at which rows end: its longest stretch there that runs roughly along, as a line over the
-/// whole length; level at the bounds if there is none as long as half of it.
-Line sideOf(const Region& net, const Bounds& b, bool high) {
-    Line line = high ? Line{b.high.y, b.high.y} : Line{b.low.y, b.low.y};
-    double longest = b.width() * 0.5;
-    for (const Ring& ring : net.rings) {
-        if (signedArea(ring) < 0) continue;
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point p = ring[i], q = ring[(i + 1) % ring.size()];
-            const double dx = high ? p.x - q.x : q.x - p.x; // outer rings run counter-clockwise
-            if (dx <= longest) continue;
-            const double slope = (q.y - p.y) / (q.x - p.x);
-            if (std::abs(slope) < 1e-9 || std::abs(slope) > kSteepestTaper) continue;
-            longest = dx;
-            line = {p.y + slope * (b.low.x - p.x), p.y + slope * (b.high.x - p.x)};
-        }
-    }
-    // A taper that reaches the bounds at its wide end; a slant elsewhere (a bevelled corner) is none.
-    const double wide = high ? std::max(line.atStart, line.atEnd) : std::min(line.atStart, line.atEnd);
-    if (std::abs(wide - (high ? b.high.y : b.low.y)) > 1)
-        return high ? Line{b.high.y, b.high.y} : Line{b.low.y, b.low.y};
-    return line;
-}
 
 class Cladding {
 public:
@@ -340,11 +304,18 @@ private:
             };
             piece.ripAtStart = rip(start);
             piece.ripAtEnd = rip(end);
+            piece.ripTo = piece.length;
+            runOut(r, from, to, {start, end}, piece);
             piece.width = {std::max(start.value, end.value)};
         }
         const double whole = (to - from) * (out_.rows[r].width() + out_.rows[r].widthAtEnd()) / 2;
         const double ripped = (to - from) * (start.value + end.value) / 2 * stretch_;
         piece.notched = areaMm2(shape) < std::min(whole, edge ? ripped : whole) - std::max(50.0, 0.005 * whole);
+        if (piece.notched)
+            piece.cutAway = cutAwayOf(onBoard(shape, from, r), piece, board_,
+                                      {.farKept = first && piece.ripAtStart.value > 0,
+                                       .nearHidden = rules_.tongueTowardsLast ? Mm{0} : board_.tongue(),
+                                       .visible = {start, end}});
         piece.factory = {.left = false,
                          .right = false,
                          .near = !(first && piece.ripAtStart.value > 0),
@@ -355,6 +326,38 @@ private:
         if (piece.notched) cutMm_ += 2 * board_.cover.value;
         piece.shape = placed(shape);
         out_.pieces.push_back(std::move(piece));
+    }
+
+    /// A piece's shape along its board, from the near edge of the whole width that is seen of one.
+    [[nodiscard]] Region onBoard(Region shape, double from, std::size_t row) const {
+        for (Ring& ring : shape.rings)
+            for (Point& p : ring) {
+                const double share = (p.x - bounds_.low.x) / std::max(1.0, bounds_.width());
+                const double near =
+                    row == 0 ? lines_[1].at(share) - board_.cover.value * stretch_ : lines_[row].at(share);
+                p = {(p.x - from) * stretch_ + (atEnd(from) ? returnAllowance() : 0), (p.y - near) / stretch_};
+            }
+        return shape;
+    }
+
+    /// Where the sides take more of a row at one end than there is of it, its cut begins or ends on the way: there all
+    /// of the board is seen.
+    void runOut(std::size_t row, double from, double to, std::array<Mm, 2> visible, Piece& piece) const {
+        const auto shareAt = [&](double x) { return (x - bounds_.low.x) / std::max(1.0, bounds_.width()); };
+        // As wide as the sides leave room for, were the board no narrower than that.
+        const auto room = [&](double x) {
+            const double share = shareAt(x);
+            const double low = row == 0 ? lowSide_.at(share) : std::max(lines_[row].at(share), lowSide_.at(share));
+            const double high = row + 1 == out_.rows.size() ? highSide_.at(share)
+                                                            : std::min(lines_[row + 1].at(share), highSide_.at(share));
+            return (high - low) / stretch_;
+        };
+        const double cover = board_.cover.value, a = room(from), b = room(to);
+        const auto straight = [&](double raw, Mm seen) { return std::abs(std::min(raw, cover) - seen.value) < 0.5; };
+        if (!straight(a, visible[0]) || !straight(b, visible[1]) || std::abs(b - a) < 1e-6) return;
+        const Mm where{(cover - a) / (b - a) * (to - from) * stretch_ + (atEnd(from) ? returnAllowance() : 0)};
+        if (a > cover + 1e-3 && b < cover - 1e-3) piece.ripFrom = where;
+        if (b > cover + 1e-3 && a < cover - 1e-3) piece.ripTo = where;
     }
 
     /// Height of a row between its own lines and the sides, at a share of the rows' length.
@@ -372,8 +375,9 @@ private:
         // A little inside: an end that leans is sawn askew, not ripped.
         const double margin = std::min(kLeastStretchMm, b.width() / 2);
         const double inside = std::clamp(x, b.low.x + margin, b.high.x - margin);
+        const double there = visibleBetween(row, (inside - bounds_.low.x) / std::max(1.0, bounds_.width()));
         if (const double own = heightAt(shape, inside); own > 0 && (row == 0 || row + 1 == out_.rows.size()))
-            visible = std::abs(own - visible) < 1 ? visible : own;
+            visible = std::abs(own - there) < 1 ? visible : own;
         return {std::max(0.0, visible / stretch_)};
     }
 

@@ -3,7 +3,9 @@
 #include "core/geometry/boolean.h"
 #include "core/measure/developed.h"
 #include "core/setout/common_rules.h"
+#include "core/setout/cushion_edges.h"
 #include "core/setout/lining.h"
+#include "core/setout/pattern.h"
 #include "core/units/count.h"
 
 #include <algorithm>
@@ -40,45 +42,12 @@ constexpr std::array<Field, 17> kRules{{
 }};
 
 constexpr double kCornerRad = 20 * std::numbers::pi / 180;
-constexpr double kLeastBorder = 5;   // mm: shorter stretches go with their neighbour
 constexpr double kThin = 80;         // mm: a part narrower than this is hard to fill
 constexpr double kShown = 26;        // mm between panels as they are drawn
 constexpr double kTick = 8;          // mm of a notch
 constexpr double kThreadPerSeam = 3; // of thread, top and bottom, to a length of seam
 constexpr double kZipBeyond = 50;    // mm longer than its opening
 constexpr double kStapleApart = 25;  // mm
-
-/// A stretch of a cushion's edge between two corners.
-struct Stretch {
-    Point from, to;
-    double length = 0; ///< along it, where it bends
-    [[nodiscard]] Point along() const {
-        const double l = distance(from, to);
-        return l > 0 ? (to - from) * (1 / l) : Point{1, 0};
-    }
-    [[nodiscard]] Point outwards() const { return {along().y, -along().x}; }
-};
-
-std::vector<Stretch> stretchesOf(const Ring& ring) {
-    const std::size_t n = ring.size();
-    const auto corner = [&](std::size_t i) {
-        const Point in = ring[i] - ring[(i + n - 1) % n], out = ring[(i + 1) % n] - ring[i];
-        return std::abs(std::atan2(cross(in, out), dot(in, out))) > kCornerRad;
-    };
-    std::size_t first = 0;
-    while (first < n && !corner(first)) ++first;
-    std::vector<Stretch> all;
-    if (first == n) return {{ring.front(), ring.front(), perimeter(ring)}};
-    for (std::size_t k = 0; k < n; ++k) {
-        const std::size_t i = (first + k) % n;
-        if (corner(i)) all.push_back({ring[i], ring[i], 0});
-        const Point next = ring[(i + 1) % n];
-        all.back().length += distance(ring[i], next);
-        all.back().to = next;
-    }
-    std::erase_if(all, [](const Stretch& s) { return s.length < kLeastBorder; });
-    return all;
-}
 
 /// A region without its holes.
 Region outerOf(const Region& region) {
@@ -160,6 +129,7 @@ public:
         out_.net.rings.clear(); // what is covered: the cushions without the room between them
         for (const Region& c : shapes)
             for (const Ring& r : c.rings) out_.net.rings.push_back(r);
+        alignPattern(cloth_, rules_.matched && rules_.cushions > 1, out_);
         piping();
         sundries();
         figures();
@@ -203,8 +173,8 @@ private:
     /// Notches at the middle of each stretch, and snips at inner corners, on the panel added last.
     void markPanel(const Ring& ring, Point by) {
         Piece& p = out_.pieces.back();
-        for (const Stretch& s : stretchesOf(ring)) {
-            const Point middle = (s.from + s.to) * 0.5 + by, n = s.outwards();
+        for (const CushionEdge& s : cushionEdges(ring, zipWay())) {
+            const Point middle = s.middle + by, n = s.facing;
             p.marks.push_back({middle + n * rules_.seam.value, middle + n * (rules_.seam.value - kTick)});
         }
         for (std::size_t i = 0; i < ring.size(); ++i) {
@@ -279,22 +249,26 @@ private:
         out_.pieces.back().aside = rules_.cushions > 1;
     }
 
-    /// The stretch in which the zip goes: the longest that looks the way asked for.
-    int zipStretch(const std::vector<Stretch>& all) const {
-        if (rules_.zip == ZipSide::None) return -1;
+    std::optional<Point> zipWay() const {
         constexpr std::array<Point, 4> ways{Point{0, 1}, {0, -1}, {-1, 0}, {1, 0}};
-        const Point way = ways[static_cast<std::size_t>(rules_.zip)];
+        if (rules_.zip == ZipSide::None) return std::nullopt;
+        return ways[static_cast<std::size_t>(rules_.zip)];
+    }
+    /// The stretch in which the zip goes: half of what has no corners; else the longest that looks the way asked for.
+    int zipStretch(const std::vector<CushionEdge>& all) const {
+        const std::optional<Point> way = zipWay();
+        if (!way) return -1;
         int best = -1;
         double most = 0;
         for (std::size_t i = 0; i < all.size(); ++i)
-            if (const double w = all[i].length * dot(all[i].outwards(), way); w > most) {
+            if (const double w = all[i].length * dot(all[i].outwards(), *way); w > most) {
                 most = w;
                 best = static_cast<int>(i);
             }
         return best;
     }
     double zipLength(const Ring& ring) const {
-        const auto all = stretchesOf(ring);
+        const auto all = cushionEdges(ring, zipWay());
         const int at = zipStretch(all);
         return at < 0 ? 0 : all[static_cast<std::size_t>(at)].length + kZipBeyond;
     }
@@ -302,11 +276,11 @@ private:
     /// Borders, unfolded outwards from the edge that each is sewn to; that with the zip is split along its length.
     void borders(int number, const Ring& ring) {
         const double s = rules_.seam.value, high = out_.cushionHeight.value;
-        const auto all = stretchesOf(ring);
+        const auto all = cushionEdges(ring, zipWay());
         const int zip = zipStretch(all);
         if (zip >= 0) zips_ += all[static_cast<std::size_t>(zip)].length + kZipBeyond;
         for (std::size_t i = 0; i < all.size(); ++i) {
-            const Stretch& e = all[i];
+            const CushionEdge& e = all[i];
             const Point u = e.along(), out = e.outwards();
             const Point middle = (e.from + e.to) * 0.5;
             // The nap runs down every border; turned cloth has its length along them.

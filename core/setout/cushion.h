@@ -39,10 +39,10 @@ struct CushionRules {
 std::span<const Field> cushionRuleFields();
 CushionRules cushionRulesOf(const FieldValues& rules);
 /// What setting out a cushion can remark on, its cloth or its foam.
-inline constexpr std::array kCushionRemarks{RemarkKind::CushionHole,   RemarkKind::CushionNoHeight,
-                                            RemarkKind::CushionThin,   RemarkKind::PieceWiderThanRoll,
-                                            RemarkKind::RollTooNarrow, RemarkKind::NothingLeftInsideGap,
-                                            RemarkKind::TooManyPieces};
+inline constexpr std::array kCushionRemarks{RemarkKind::CushionHole,          RemarkKind::CushionNoHeight,
+                                            RemarkKind::CushionThin,          RemarkKind::PatternMisses,
+                                            RemarkKind::PieceWiderThanRoll,   RemarkKind::RollTooNarrow,
+                                            RemarkKind::NothingLeftInsideGap, RemarkKind::TooManyPieces};
 
 SetOutFamily clothSetOut();
 SetOutFamily foamSetOut();

@@ -184,7 +184,8 @@ private:
         for (const Chain& chain : chains) {
             runAtStart.push_back(-1);
             runAtEnd.push_back(-1);
-            Edge edge = chain.side >= 0 ? s.surface->edge(chain.side) : Edge{};
+            Edge edge =
+                chain.side >= 0 ? s.surface->edge(chain.side) : Edge{.kind = notchEdge(*s.measured, chain.path)};
             const int other = edge.kind == EdgeKind::Meets ? find(edge.surface) : -1;
             const TrimSurface* there = other >= 0 ? &surfaces_[static_cast<std::size_t>(other)] : nullptr;
             if (there && there->measured && there->measured->measured() && owns(there, &s)) continue;
@@ -301,16 +302,19 @@ private:
             if (!profile) continue;
             const Product* product = productOf(*profile);
             if (!product) miss(*profile, s.surface->id);
-            TrimRun r;
-            r.surface = s.surface->id;
-            r.meeting = meeting;
-            r.profile = *profile;
-            r.product = product ? product->id : std::string();
-            r.name = "o" + std::to_string(++number);
-            r.path = o.shape;
-            r.path.push_back(o.shape.front());
-            r.length = {perimeter(o.shape)};
-            push(std::move(r));
+            ++number;
+            int part = 0;
+            for (Ring& path : edgesWithin(o.shape, *s.measured)) {
+                TrimRun r;
+                r.surface = s.surface->id;
+                r.meeting = meeting;
+                r.profile = *profile;
+                r.product = product ? product->id : std::string();
+                r.name = "o" + std::to_string(number) + (++part > 1 ? "." + std::to_string(part) : std::string());
+                r.length = {westrum::lengthOf(path)};
+                r.path = std::move(path);
+                if (r.length.value >= kLeastRun) push(std::move(r));
+            }
         }
     }
 

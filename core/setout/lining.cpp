@@ -115,7 +115,9 @@ Point pileOf(Pile pile, bool lies) {
     return {0, -1};
 }
 
-double stretchWithSeams(double stretch, double pieces) { return stretch / std::max(1.0, pieces); }
+double stretchOfStrip(double stretch, double part, double reliefs) {
+    return stretch * std::clamp(part, 0.0, 1.0) / (1 + std::max(0.0, reliefs));
+}
 
 ReliefShare shareOf(const ReliefCut& cut, const Region& covered) {
     const double l = distance(cut.from, cut.to);

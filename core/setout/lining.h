@@ -49,9 +49,10 @@ ReliefShare shareOf(const ReliefCut& cut, const Region& covered);
 /// The pile's direction on a surface that lies or stands.
 Point pileOf(Pile pile, bool lies);
 
-/// What of the stretch that a doubly curved surface asks for is left when it is covered in so many pieces: strain goes
-/// with the product of a patch's two lengths, and a seam halves one; a relief cut counts as part of one. Source:
-/// docs/formulae.md#linings.
-double stretchWithSeams(double stretch, double pieces);
+/// What a doubly curved surface asks of one of its strips: strain goes with the product of a patch's two lengths, so a
+/// strip has the share of it that its width has of the whole; relief cuts into it count as parts of a seam that halves
+/// it. Source: docs/formulae.md#linings.
+/// @param stretch  of the whole as a share  @param part  of the whole's width  @param reliefs  in seams
+double stretchOfStrip(double stretch, double part, double reliefs);
 
 } // namespace westrum

@@ -16,7 +16,8 @@ namespace {
 constexpr double kGlassEdge = 2;    // mm: film stays off the rubber
 constexpr double kLeastStrip = 120; // mm: a narrower strip is a sliver
 constexpr double kCornerRad = 20 * std::numbers::pi / 180;
-constexpr double kLeastRelief = 5;  // mm: a shorter cut relieves nothing
+constexpr double kLeastRelief = 5; // mm: a shorter cut relieves nothing
+constexpr int kMostExtraSeams = 12;
 constexpr int kMostMargin = 400;    // mm: no margin is wider
 constexpr double kMostRelief = 0.6; // of what is covered: deeper, it is a seam
 
@@ -32,7 +33,6 @@ void Lay::reliefs(const Region& cut) {
             continue;
         }
         out_.reliefs.push_back(r);
-        relieved_ += share.asSeam();
         const Point u = (r.to - r.from) * (1 / distance(r.from, r.to));
         Point from = r.from;
         for (int mm = 0; mm < kMostMargin && contains(cut, from - u); ++mm) from = from - u;
@@ -104,27 +104,48 @@ void Lay::checkStretch() {
         say(Severity::Warning, Part::Rule, RemarkKind::UndersizeBeyondStretch,
             {{"share", rules_.undersize}, {"limit", roll_.stretch}}, Fix{FixKind::SetRule, "undersize", roll_.stretch});
     if (!request_.stretch) return;
-    const int pieces = static_cast<int>(out_.pieces.size());
-    const double left = stretchWithSeams(*request_.stretch, pieces + relieved_) + rules_.undersize;
-    if (left <= roll_.stretch + 1e-9) return;
-    int enough = pieces;
-    while (enough < 13 && stretchWithSeams(*request_.stretch, enough + relieved_) + rules_.undersize > roll_.stretch)
-        ++enough;
-    if (roll_.stretch > rules_.undersize) {
-        const double wanted = *request_.stretch / (roll_.stretch - rules_.undersize) - pieces - relieved_;
-        proposeRelief(wanted);
+    const double extent = acrossOf(boundsOf(out_.net).high) - acrossOf(boundsOf(out_.net).low);
+    if (extent <= 0) return;
+    // Each strip by its own width; the one that asks for most is told.
+    const Piece* worst = nullptr;
+    double most = 0, share = 1, relieved = 0;
+    for (const Piece& p : out_.pieces) {
+        const Bounds b = boundsOf(p.shape);
+        const double part = (acrossOf(b.high) - acrossOf(b.low)) / extent, cuts = relievedOf(p.shape);
+        if (const double asked = stretchOfStrip(*request_.stretch, part, cuts); asked > most + 1e-9) {
+            worst = &p;
+            most = asked;
+            share = part;
+            relieved = cuts;
+        }
     }
+    const double gives = roll_.stretch - rules_.undersize;
+    if (!worst || most <= gives + 1e-9) return;
+    const int pieces = static_cast<int>(out_.pieces.size());
+    int enough = pieces;
+    while (enough < kMostExtraSeams + 1 && stretchOfStrip(*request_.stretch, 1.0 / enough, 0) > gives + 1e-9) ++enough;
+    if (gives > 0) proposeRelief(worst->shape, *request_.stretch * share / gives - 1 - relieved);
     const std::optional<ReliefCut>& cut = out_.proposedRelief;
-    say(Severity::Warning, Part::Rule, RemarkKind::StretchBeyondLining,
-        {{"share", left},
-         {"limit", roll_.stretch},
-         {"seams", std::int64_t{enough - pieces}},
-         {"hidden", std::int64_t{cut ? 1 : 0}},
-         {"depth", Mm{cut ? distance(cut->from, cut->to) : 0}}},
-        Fix{FixKind::SetRule, "extraSeams", static_cast<double>(rules_.extraSeams + enough - pieces)});
+    const bool byHand = !request_.joints.empty();
+    std::optional<Fix> fix;
+    if (!byHand) fix = Fix{FixKind::SetRule, "extraSeams", static_cast<double>(rules_.extraSeams + enough - pieces)};
+    Facts facts{{"share", most + rules_.undersize},
+                {"limit", roll_.stretch},
+                {"seams", std::int64_t{enough - pieces}},
+                {"hidden", std::int64_t{cut ? 1 : 0}},
+                {"depth", Mm{cut ? distance(cut->from, cut->to) : 0}}};
+    if (pieces > 1) facts.push_back({"piece", worst->name});
+    say(Severity::Warning, Part::Rule, RemarkKind::StretchBeyondLining, std::move(facts), std::move(fix));
 }
 
-void Lay::proposeRelief(double wanted) {
+double Lay::relievedOf(const Region& strip) const {
+    double sum = 0;
+    for (const ReliefCut& r : out_.reliefs)
+        if (const ReliefShare share = shareOf(r, strip); share.depth >= kLeastRelief) sum += share.asSeam();
+    return sum;
+}
+
+void Lay::proposeRelief(const Region& strip, double wanted) {
     std::vector<const SideFact*> sides;
     for (const SideFact& s : request_.sides)
         if (s.line.size() > 1) sides.push_back(&s);
@@ -144,7 +165,8 @@ void Lay::proposeRelief(double wanted) {
             if (side->kind != EdgeKind::UnderTrim && behind == request_.hidden.end()) continue;
             const bool taken = std::any_of(out_.reliefs.begin(), out_.reliefs.end(),
                                            [&](const ReliefCut& r) { return distance(r.from, at) < kLeastStrip; });
-            const double extent = shareOf({at, at + in * 1000}, out_.net).extent;
+            const double extent = shareOf({at, at + in * 1000}, strip).extent;
+            if (!contains(strip, at + in * kLeastRelief)) continue;
             if (taken || extent < 2 * kLeastRelief) continue;
             double depth = std::min(wanted, kMostRelief) * extent;
             if (behind != request_.hidden.end() && side->kind != EdgeKind::UnderTrim)
@@ -163,8 +185,9 @@ void Lay::upstandCorners(const Region& whole) {
             const Point u0 = ring[i] - ring[(i + n - 1) % n], u1 = ring[(i + 1) % n] - ring[i];
             const double turn = std::atan2(cross(u0, u1), dot(u0, u1));
             const bool outside = turn <= -kCornerRad, inside = turn >= kCornerRad && rules_.cornerPieces;
-            if ((!outside && !inside) || !beyond(ring[(i + n - 1) % n], ring[i]).fold ||
-                !beyond(ring[i], ring[(i + 1) % n]).fold)
+            // What is turned down into a reveal needs none.
+            if ((!outside && !inside) || !standsUp(ring[(i + n - 1) % n], ring[i]) ||
+                !standsUp(ring[i], ring[(i + 1) % n]))
                 continue;
             // Opened out, one outside is as wide as the gap at its top, and laps both sides; one inside only laps.
             const double up = rules_.upstand.value, lap = std::max(10.0, rules_.seamLap.value / 2);

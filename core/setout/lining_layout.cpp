@@ -2,6 +2,7 @@
 
 #include "core/geometry/boolean.h"
 #include "core/setout/common_rules.h"
+#include "core/setout/pattern.h"
 #include "core/setout/piece_width.h"
 #include "core/units/count.h"
 
@@ -17,6 +18,7 @@ constexpr double kStepMm = 10;      ///< of places tried for a seam
 constexpr double kLeastStrip = 120; // mm: a narrower strip is a sliver
 constexpr double kSideReach = 1;    // mm: a stretch this near a side lies on it
 constexpr int kMostStrips = 200;
+constexpr double kUneven = 1.25; ///< times an even share: the widest strip where seams besides are asked for
 
 } // namespace
 
@@ -35,6 +37,7 @@ SetOut Lay::run() {
     const Bounds b = boundsOf(out_.net);
     out_.patternAt = {request_.visibleCentreX.value_or((b.low.x + b.high.x) / 2),
                       request_.visibleCentreY.value_or((b.low.y + b.high.y) / 2)};
+    alignPattern(roll_, rules_.face == LinedFace::Surface, out_);
     checkPattern();
     figures();
     return std::move(out_);
@@ -44,7 +47,7 @@ void Lay::say(Severity severity, Part part, RemarkKind kind, Facts facts, std::o
     out_.remarks.push_back({severity, {"", part}, kind, std::move(facts), std::move(fix)});
 }
 
-Beyond Lay::beyond(Point a, Point b) const {
+const SideFact* Lay::sideAlong(Point a, Point b) const {
     const Point middle = (a + b) * 0.5;
     const SideFact* on = nullptr;
     double least = kSideReach;
@@ -59,6 +62,17 @@ Beyond Lay::beyond(Point a, Point b) const {
                 on = &side;
             }
         }
+    return on;
+}
+
+bool Lay::standsUp(Point a, Point b) const {
+    if (rules_.upstand.value <= 0 || !request_.lies) return false;
+    const SideFact* on = sideAlong(a, b); // none: a notch, round an arch or a post
+    return !on || on->kind == EdgeKind::Meets || on->kind == EdgeKind::Unsaid;
+}
+
+Beyond Lay::beyond(Point a, Point b) const {
+    const SideFact* on = sideAlong(a, b);
     const auto upright = [&] { // an up-stand wants something to stand up against
         return rules_.upstand.value > 0 && request_.lies ? Beyond{rules_.upstand.value, true}
                                                          : Beyond{rules_.allowance.value, false};
@@ -196,6 +210,13 @@ void Lay::place(double low, double high, int strips, double usable) {
     const auto n = static_cast<std::size_t>(count);
     std::vector<std::vector<double>> best(static_cast<std::size_t>(strips), std::vector<double>(n + 1, kNever));
     std::vector<std::vector<int>> from(static_cast<std::size_t>(strips), std::vector<int>(n + 1, -1));
+    const Bounds net = boundsOf(out_.net);
+    const double netLow = acrossOf(net.low), netHigh = acrossOf(net.high);
+    const double most = widest(netHigh - netLow, strips);
+    const auto fits = [&](std::size_t a, std::size_t z, double wide) {
+        const double first = low + static_cast<double>(a) * step, end = low + static_cast<double>(z) * step;
+        return wide <= usable + 1e-6 && std::min(end, netHigh) - std::max(first, netLow) <= most + 1e-6;
+    };
     const auto width = [&](std::size_t a, std::size_t z, bool first, bool last) {
         return (static_cast<double>(z) - static_cast<double>(a)) * step + (first ? 0 : lapBefore()) +
                (last ? 0 : lapAfter());
@@ -205,12 +226,12 @@ void Lay::place(double low, double high, int strips, double usable) {
     for (std::size_t k = 0; k + 1 < static_cast<std::size_t>(strips); ++k)
         for (std::size_t i = 1; i < n; ++i) {
             if (k == 0) {
-                if (const double w = width(0, i, true, false); w <= usable + 1e-6) best[0][i] = cost[i] + narrow(w);
+                if (const double w = width(0, i, true, false); fits(0, i, w)) best[0][i] = cost[i] + narrow(w);
                 continue;
             }
             for (std::size_t j = 1; j < i; ++j) {
                 const double w = width(j, i, false, false);
-                if (w > usable + 1e-6 || best[k - 1][j] >= kNever) continue;
+                if (!fits(j, i, w) || best[k - 1][j] >= kNever) continue;
                 if (const double c = best[k - 1][j] + cost[i] + narrow(w); c < best[k][i]) {
                     best[k][i] = c;
                     from[k][i] = static_cast<int>(j);
@@ -222,14 +243,17 @@ void Lay::place(double low, double high, int strips, double usable) {
     const auto last = static_cast<std::size_t>(strips - 2);
     for (std::size_t i = 1; i < n; ++i) {
         const double w = width(i, n, false, true);
-        if (w > usable + 1e-6 || best[last][i] >= kNever) continue;
+        if (!fits(i, n, w) || best[last][i] >= kNever) continue;
         if (const double c = best[last][i] + narrow(w); c < least) {
             least = c;
             end = static_cast<int>(i);
         }
     }
-    if (end < 0) { // steps too coarse for an exact fit: even strips
-        for (int k = 1; k < strips; ++k) seams_.push_back(low + (high - low) * k / strips);
+    if (end < 0) { // steps too coarse for an exact fit: even strips, of what is seen if the roll is wide enough
+        const double even = (netHigh - netLow) / strips;
+        const double outer = even + std::max(netLow - low + lapAfter(), high - netHigh + lapBefore());
+        const bool ofNet = std::max(outer, even + lapBefore() + lapAfter()) <= usable + 1e-6;
+        for (int k = 1; k < strips; ++k) seams_.push_back(ofNet ? netLow + even * k : low + (high - low) * k / strips);
         return;
     }
     for (std::size_t k = last + 1; k-- > 0 && end > 0;) {
@@ -237,6 +261,16 @@ void Lay::place(double low, double high, int strips, double usable) {
         end = from[k][static_cast<std::size_t>(end)];
     }
     std::sort(seams_.begin(), seams_.end());
+}
+
+double Lay::widest(double extent, int strips) const {
+    const double even = extent / strips;
+    double most = extent;
+    const double gives = roll_.stretch - rules_.undersize;
+    if (request_.stretch && *request_.stretch > 0 && gives / *request_.stretch * extent >= even - 1e-6)
+        most = std::min(most, gives / *request_.stretch * extent);
+    if (rules_.extraSeams > 0) most = std::min(most, kUneven * even);
+    return std::max(most, even);
 }
 
 void Lay::strips(const Region& cut, const Piece& lines) {

@@ -19,6 +19,10 @@ public:
 
 private:
     void say(Severity severity, Part part, RemarkKind kind, Facts facts, std::optional<Fix> fix = {});
+    /// The side that a stretch between two points of the outline lies on; null: none, as in a notch.
+    const SideFact* sideAlong(Point a, Point b) const;
+    /// Whether it is turned up along that stretch.
+    bool standsUp(Point a, Point b) const;
     /// What is left beyond a stretch between two points of the outline, by what happens there.
     Beyond beyond(Point a, Point b) const;
     /// A region with what is left beyond each stretch of its outer edge; folds and relief cuts with it.
@@ -62,7 +66,12 @@ private:
     void checkStretch();
     /// A relief cut belongs where something hides it: at a side that goes under a trim, or behind furniture; else
     /// nowhere, and a seam is the way out. The first free place along such sides, the longest side first.
-    void proposeRelief(double wanted);
+    void proposeRelief(const Region& strip, double wanted);
+    /// What the cuts by hand that reach into a strip count for there, in seams.
+    double relievedOf(const Region& strip) const;
+    /// The widest that one of so many strips may be, of what is covered: so that the lining gives enough over each, if
+    /// it can; and where seams besides are asked for, none is left nearly as wide as it was without.
+    double widest(double extent, int strips) const;
     /// At a corner that sticks into the room an up-stand opens: a piece closes it. So does one at an inside corner, if
     /// it is not to be sealed along its mitre alone.
     void upstandCorners(const Region& whole);
@@ -78,7 +87,6 @@ private:
     bool acrossIsY_ = false; ///< the pile runs in x, so strips lie beside each other in y
     std::vector<double> seams_;
     std::vector<Ring> reliefs_; ///< by hand, as they are cut
-    double relieved_ = 0;       ///< what they count for, in seams
     Region seen_;               ///< what is covered less what is hidden, transposed where seams are level
     int corners_ = 0;
 };

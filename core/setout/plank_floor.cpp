@@ -2,6 +2,7 @@
 
 #include "core/geometry/boolean.h"
 #include "core/setout/common_rules.h"
+#include "core/setout/cut_away.h"
 #include "core/setout/piece_width.h"
 #include "core/units/count.h"
 
@@ -182,6 +183,8 @@ private:
         piece.narrowest = {std::min(narrowestOf(shape), piece.width.value)};
         const double whole = piece.length.value * out_.rows[row].width();
         piece.notched = areaMm2(shape) < whole - std::max(50.0, 0.005 * whole);
+        if (piece.notched)
+            piece.cutAway = cutAwayOf(moved(shape, Point{from, out_.rows[row].low} * -1), piece.length, piece.width);
         piece.shape = out_.rowsAcross ? transposed(shape) : shape;
         const bool full = piece.length.value >= plank_.length.value - kLevel;
         piece.factory = {.left = kind == PieceKind::Whole || kind == PieceKind::Last || full,
@@ -516,6 +519,27 @@ std::vector<StartChoice> plankStarts(const Region& outline, const Plank& plank, 
     return starts;
 }
 
+namespace {
+
+/// Rows the other way, by start lines kTurnedStepMm apart: what that gives, without another strip to choose from.
+std::vector<StartChoice> turnedStarts(const Region& outline, const Plank& plank, PlankRules rules,
+                                      const std::stop_token& stop) {
+    constexpr double kTurnedStepMm = 10;
+    std::vector<StartChoice> starts;
+    rules.across = !rules.across;
+    for (double offset = 0; offset < plank.width.value - 0.5 && !stop.stop_requested(); offset += kTurnedStepMm) {
+        rules.startOffset = {offset};
+        const SetOut s = setOutPlanks(outline, plank, rules, stop);
+        if (s.rows.empty()) return {};
+        starts.push_back(choiceOf(s, {{"direction", rules.across ? 1.0 : 0.0}, {"startOffset", offset}}, false));
+        starts.back().startOffset = {offset};
+        starts.back().fair = std::min(s.firstRow, s.lastRow).value >= plank.width.value / 3 - kLevel;
+    }
+    return starts;
+}
+
+} // namespace
+
 SetOutFamily plankSetOut() {
     static constexpr std::array<std::string_view, 1> kStartRules{"startOffset"};
     return {"planks",
@@ -534,8 +558,11 @@ SetOutFamily plankSetOut() {
             },
             [](const SetOutRequest& r, const std::stop_token& stop) {
                 const PlankRules rules = plankRulesOf(r.rules);
-                return plankStarts(toCover(r, rules.hiddenBare, rules.bearing, rules.gap), plankOf(r.product), rules,
-                                   stop, r.progress.call);
+                const Region covered = toCover(r, rules.hiddenBare, rules.bearing, rules.gap);
+                std::vector<StartChoice> all = plankStarts(covered, plankOf(r.product), rules, stop, r.progress.call);
+                for (StartChoice& turned : turnedStarts(covered, plankOf(r.product), rules, stop))
+                    all.push_back(std::move(turned));
+                return stop.stop_requested() ? std::vector<StartChoice>() : all;
             },
             [](Mm offset) {
                 return FieldValues{{"startOffset", offset.value}};

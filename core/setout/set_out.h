@@ -51,9 +51,13 @@ struct Piece {
     bool fromOffcut{}; ///< its stock was opened for an earlier piece
     FactoryEdges factory;
     FactoryEdges wants{};    ///< of a panel: sides that are to lie on the sheet's own edges, as it lies on the surface
-    Mm ripAtStart, ripAtEnd; ///< width to saw at its two ends, tongue included; 0: as it comes
-    bool feature{};          ///< the place for the finest plank: whole, and where it is seen most
-    bool removable{};        ///< comes off again: something runs behind it
+    Mm ripAtStart, ripAtEnd; ///< width to saw where the cut begins and ends, tongue included; 0: as it comes
+    Mm ripFrom{}, ripTo{};   ///< where that is along the piece: a taper may run out of the board before its end
+    /// Of a plank or board that is shaped: what is sawn out of it besides its ends and its rip, on the stock, its near
+    /// left corner at 0, 0. Rows that run across are reckoned turned over: they show it from behind.
+    Region cutAway{};
+    bool feature{};   ///< the place for the finest plank: whole, and where it is seen most
+    bool removable{}; ///< comes off again: something runs behind it
     // Of soft finishes.
     Region cut;                  ///< as it is cut, allowances and all, in surface coordinates; empty: as its shape
     std::vector<Ring> folds;     ///< lines along which it is turned

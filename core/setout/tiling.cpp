@@ -176,8 +176,36 @@ private:
         return originOf(rules_.startY, bounds_.low.y, bounds_.high.y, tile_.height.value, centre, rules_.offsetY, on);
     }
 
-    /// Rows from the lowest that shows; a border row of its own height is let in after so many.
+    /// Where the start rule wants its line: what lies below it may not move it.
+    [[nodiscard]] double lineY() const {
+        switch (rules_.startY) {
+        case TileStart::HighCorner: return bounds_.high.y;
+        case TileStart::TileCentred:
+        case TileStart::JointCentred: return out_.centreLine.value_or(bounds_.low.y);
+        case TileStart::RunsOn:
+            return request_.datum ? (request_.datum->left.y + request_.datum->right.y) / 2
+                                  : out_.centreLine.value_or(bounds_.low.y);
+        case TileStart::LowCorner:
+        case TileStart::ByHand: break;
+        }
+        return bounds_.low.y;
+    }
+
+    /// A border row lifts all that lies above it: where it lies below the line that the rows start from, they begin as
+    /// much lower.
     void findRows(double y0) {
+        if (rules_.borderHeight.value > 0) {
+            rowsFrom(y0 - rules_.borderHeight.value - rules_.joint.value);
+            if (borderRow_ >= 0 && out_.rows[static_cast<std::size_t>(borderRow_)].high <= lineY() + kLevel) return;
+            out_.rows.clear();
+            numbers_.clear();
+            borderRow_ = -1;
+        }
+        rowsFrom(y0);
+    }
+
+    /// Rows from the lowest that shows; a border row of its own height is let in after so many.
+    void rowsFrom(double y0) {
         double y = y0 + std::floor((bounds_.low.y - y0 + kLevel) / pitchY_) * pitchY_;
         long number = std::lround((y - y0) / pitchY_);
         for (int k = 0; y < bounds_.high.y - kLevel; ++k) {
@@ -318,7 +346,11 @@ private:
             const double d = std::fmod(std::abs(line - centre), pitch / 2);
             return std::min(d, pitch / 2 - d);
         };
-        j.offCentre = {std::max(off(first.low + tile_.height.value / 2, *out_.centreLine, pitchY_),
+        // Rows above a border keep the line where it lies above the border too.
+        const bool above = borderRow_ >= 0 && borderRow_ + 1 < static_cast<int>(out_.rows.size()) &&
+                           out_.rows[static_cast<std::size_t>(borderRow_)].high <= *out_.centreLine;
+        const double row = above ? out_.rows[static_cast<std::size_t>(borderRow_) + 1].low : first.low;
+        j.offCentre = {std::max(off(row + tile_.height.value / 2, *out_.centreLine, pitchY_),
                                 off(x0 + tile_.width.value / 2, centreX_, pitchX_))};
         j.slivers = out_.slivers;
         j.pieces = static_cast<int>(out_.pieces.size());

@@ -1,5 +1,7 @@
 #include "core/setout/trim_path.h"
 
+#include "core/geometry/boolean.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -8,6 +10,16 @@ namespace {
 
 constexpr double kSameLine = 1e-3; // rad
 constexpr double kAtEdge = 5;      // mm: an opening this near an edge breaks what runs along it
+
+double awayFrom(Point p, const Ring& ring) {
+    double least = 1e18;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i], ab = ring[(i + 1) % ring.size()] - a;
+        const double t = std::clamp(dot(p - a, ab) / std::max(1e-9, dot(ab, ab)), 0.0, 1.0);
+        least = std::min(least, distance(p, a + ab * t));
+    }
+    return least;
+}
 
 } // namespace
 
@@ -114,6 +126,44 @@ void addGapsBeyond(const Ring& side, const Ring& path, const Ring& other, const 
         if (high > low) gaps.emplace_back(low, high);
     }
     join(gaps, leastBetween);
+}
+
+EdgeKind notchEdge(const MeasuredOutline& measured, const Ring& path) {
+    const double whole = lengthOf(path);
+    const Point middle = partOf(path, whole / 2, whole).front();
+    for (const CutAway& c : measured.cutAways)
+        for (const Ring& ring : c.shape.rings)
+            if (awayFrom(middle, ring) < 1) return c.edges;
+    return EdgeKind::Unsaid;
+}
+
+std::vector<Ring> edgesWithin(const Ring& shape, const MeasuredOutline& measured) {
+    constexpr double kOnEdge = 1; // mm
+    std::vector<Ring> all;
+    Ring filled = shape;
+    if (signedArea(filled) < 0) std::reverse(filled.begin(), filled.end());
+    for (const Ring& ring : intersection({{filled}}, measured.outline).rings) {
+        const std::size_t n = ring.size();
+        const auto onEdge = [&](std::size_t i) {
+            const Point middle = (ring[i] + ring[(i + 1) % n]) * 0.5;
+            return std::any_of(measured.outline.rings.begin(), measured.outline.rings.end(),
+                               [&](const Ring& edge) { return awayFrom(middle, edge) < kOnEdge; });
+        };
+        std::size_t first = 0;
+        while (first < n && !onEdge(first)) ++first;
+        if (first == n) { // none of it: as it was given
+            Ring closed = shape;
+            closed.push_back(shape.front());
+            return {closed};
+        }
+        for (std::size_t k = 1; k <= n; ++k) {
+            const std::size_t i = (first + k) % n;
+            if (onEdge(i)) continue;
+            if (onEdge((i + n - 1) % n)) all.push_back({ring[i]});
+            all.back().push_back(ring[(i + 1) % n]);
+        }
+    }
+    return all;
 }
 
 } // namespace westrum

@@ -18,6 +18,13 @@ Ring partOf(const Ring& path, double from, double to);
 /// Least radius of a path's bends, each from a point and its two neighbours; nothing if it is straight.
 std::optional<Mm> leastRadiusOf(const Ring& path);
 
+/// What is said of the edges of the notch or step that a stretch of the outline runs along.
+EdgeKind notchEdge(const MeasuredOutline& measured, const Ring& path);
+
+/// The parts of an opening's edge within the outline, each a path: one that reaches the surface's own edge has none
+/// there. Where all of it is within, one path that ends where it begins.
+std::vector<Ring> edgesWithin(const Ring& shape, const MeasuredOutline& measured);
+
 /// By how much a ring turns at a corner, in radians, to the left positive.
 double turnAt(const Ring& ring, std::size_t corner);
 

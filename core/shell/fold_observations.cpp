@@ -11,12 +11,13 @@ namespace {
 
 std::size_t at(int i) { return static_cast<std::size_t>(i); }
 
-constexpr double kMeetMm = 2.5;   ///< that corners which meet lie apart
-constexpr double kFlatMm = 8;     ///< that a corner stands off the plane of the others
-constexpr double kAssumedMm = 12; ///< of what a form takes for granted: opposite sides alike, corners square
-constexpr double kDrawnMm = 3;    ///< of a drawing or two tapes
-constexpr double kPlumbedMm = 5;  ///< of a lean that was read, or a height
-constexpr double kUsuallyMm = 60; ///< that walls stand plumb and ceilings level, where nothing is read
+constexpr double kMeetMm = 2.5;    ///< that corners which meet lie apart
+constexpr double kFlatMm = 8;      ///< that a corner stands off the plane of the others
+constexpr double kAssumedMm = 12;  ///< of what a form takes for granted: opposite sides alike, corners square
+constexpr double kSymmetricMm = 4; ///< that the two sides of a body differ where they are said to be alike (ours)
+constexpr double kDrawnMm = 3;     ///< of a drawing or two tapes
+constexpr double kPlumbedMm = 5;   ///< of a lean that was read, or a height
+constexpr double kUsuallyMm = 60;  ///< that walls stand plumb and ceilings level, where nothing is read
 
 int cornersOf(const TiedSurface& t) { return static_cast<int>(t.measured->sides.size()); }
 
@@ -285,15 +286,52 @@ void addShell(const std::vector<TiedSurface>& all, const Headroom& headroom, Fol
                                         static_cast<int>(i)});
 }
 
+/// The kind that is a wall's image on the other side.
+std::optional<SurfaceKind> imageOf(SurfaceKind kind) {
+    switch (kind) {
+    case SurfaceKind::LeftWall: return SurfaceKind::RightWall;
+    case SurfaceKind::LeftWallUpper: return SurfaceKind::RightWallUpper;
+    default: return std::nullopt;
+    }
+}
+
+/// Both sides alike: what a tape would read between two corners on the left it would read on the right.
+void addSymmetry(const std::vector<TiedSurface>& all, FoldProblem& problem) {
+    const auto same = [&](std::size_t surface, std::array<int, 4> points) {
+        problem.observations.push_back({Observation::SameDistance, points, 0, kSymmetricMm, static_cast<int>(surface)});
+    };
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const int first = problem.first[i];
+        if (first < 0 || cornersOf(all[i]) != 4) continue;
+        const SurfaceKind kind = all[i].surface->kind;
+        if (kind == SurfaceKind::Floor || kind == SurfaceKind::Ceiling) {
+            same(i, {first, first + 1, first + 3, first + 2});
+            same(i, {first, first + 2, first + 1, first + 3});
+        }
+        const auto image = imageOf(kind);
+        for (std::size_t k = 0; image && k < all.size(); ++k) {
+            if (all[k].surface->kind != *image || problem.first[k] < 0 || cornersOf(all[k]) != 4) continue;
+            // Seen from inside, one begins at the rear where the other begins at the front.
+            constexpr std::array<int, 4> kImage{1, 0, 3, 2};
+            for (int a = 0; a < 4; ++a)
+                for (int b = a + 1; b < 4; ++b)
+                    same(i, {first + a, first + b, problem.first[k] + kImage[at(a)], problem.first[k] + kImage[at(b)]});
+            break;
+        }
+    }
+}
+
 } // namespace
 
-std::optional<FoldProblem> foldProblem(const std::vector<TiedSurface>& surfaces, const Headroom& headroom) {
+std::optional<FoldProblem> foldProblem(const std::vector<TiedSurface>& surfaces, const Headroom& headroom,
+                                       bool symmetric) {
     FoldProblem problem;
     if (!Placing(surfaces, problem).run()) return std::nullopt;
     for (std::size_t i = 0; i < surfaces.size(); ++i)
         if (problem.first[i] >= 0)
             Tapes(surfaces[i], static_cast<int>(i), problem.first[i], problem.observations).add();
     addShell(surfaces, headroom, problem);
+    if (symmetric) addSymmetry(surfaces, problem);
     return problem;
 }
 

@@ -33,7 +33,8 @@ struct FoldProblem {
 };
 
 /// @return  nothing where there is no measured floor with sides that others meet
-std::optional<FoldProblem> foldProblem(const std::vector<TiedSurface>& surfaces, const Headroom& headroom);
+std::optional<FoldProblem> foldProblem(const std::vector<TiedSurface>& surfaces, const Headroom& headroom,
+                                       bool symmetric);
 
 /// How many points a kind is about.
 int pointsOf(Observation::Kind kind);

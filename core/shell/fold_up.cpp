@@ -274,10 +274,10 @@ double dot(VanPoint a, VanPoint b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
 VanPoint cross(VanPoint a, VanPoint b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
 double length(VanPoint a) { return std::sqrt(dot(a, a)); }
 
-FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom) {
+FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom, bool symmetric) {
     FoldUp fold;
     fold.poses.resize(surfaces.size());
-    const auto problem = foldProblem(surfaces, headroom);
+    const auto problem = foldProblem(surfaces, headroom, symmetric);
     if (!problem) return fold;
     int floorCorners = 0;
     for (std::size_t i = 0; i < surfaces.size(); ++i)

@@ -78,7 +78,9 @@ struct FoldUp {
 /// a form takes them to be - with the floor level. Bent surfaces go in by the chords of their sections. A
 /// reading that stands out is told as a surface's own are (slips.h), but all that the van knows of it counts.
 /// Source: docs/formulae.md#fold-up.
-FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom = {});
+/// @param symmetric  the body's two sides are said to be alike: left and right walls, and both halves of floor and
+///                   ceiling, hold each other to 4 mm
+FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom = {}, bool symmetric = false);
 
 /// Readings that are named together: more would be no help.
 inline constexpr std::size_t kMostNamed = 3;

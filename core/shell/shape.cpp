@@ -38,6 +38,51 @@ Point onCross(const PlaceFrame& f, Point p) {
     return p + f.u * t;
 }
 
+/// The level that is the middle of what is seen over most of its length along x: of every cut through it the widest
+/// part counts, by its width. Where no level holds for a third of that (everything slants), the mean of all.
+double seenMiddle(const Region& region) {
+    constexpr int kCuts = 240;
+    constexpr double kAlike = 5; // mm: middles that make one line
+    struct Part {
+        double middle, width;
+    };
+    const Bounds b = boundsOf(region);
+    std::vector<Part> parts;
+    double all = 0, mean = 0;
+    for (int k = 0; k < kCuts; ++k) {
+        const double x = b.low.x + b.width() * (k + 0.5) / kCuts;
+        std::vector<double> ys;
+        for (const Ring& ring : region.rings)
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+                if ((p.x <= x) != (q.x <= x)) ys.push_back(p.y + (q.y - p.y) * (x - p.x) / (q.x - p.x));
+            }
+        std::sort(ys.begin(), ys.end());
+        Part widest{0, 0};
+        for (std::size_t i = 0; i + 1 < ys.size(); i += 2)
+            if (ys[i + 1] - ys[i] > widest.width + 1e-6) widest = {(ys[i] + ys[i + 1]) / 2, ys[i + 1] - ys[i]};
+        if (widest.width <= 0) continue;
+        parts.push_back(widest);
+        all += widest.width;
+        mean += widest.middle * widest.width;
+    }
+    if (all <= 0) return (b.low.y + b.high.y) / 2;
+    double best = 0, at = mean / all;
+    for (const Part& p : parts) {
+        double weight = 0, sum = 0;
+        for (const Part& q : parts)
+            if (std::abs(q.middle - p.middle) <= kAlike) {
+                weight += q.width;
+                sum += q.middle * q.width;
+            }
+        if (weight > best + 1e-6 && weight >= all / 3) {
+            best = weight;
+            at = sum / weight;
+        }
+    }
+    return at;
+}
+
 Region overlap(const Region& region, const Ring& ring) { return intersection(region, {{ring}}); }
 
 class Shaper {
@@ -63,8 +108,8 @@ public:
             say(Severity::Warning, Part::Whole, -1, RemarkKind::AllHidden, {});
         } else {
             const Bounds b = boundsOf(out_.visible);
-            out_.visibleCentreX = (b.low.x + b.high.x) / 2;
-            out_.visibleCentreY = (b.low.y + b.high.y) / 2;
+            out_.visibleCentreX = hidden.empty() ? (b.low.x + b.high.x) / 2 : seenMiddle(transposed(out_.visible));
+            out_.visibleCentreY = hidden.empty() ? (b.low.y + b.high.y) / 2 : seenMiddle(out_.visible);
         }
         for (std::size_t i = 0; i < s_.supports.size(); ++i) support(static_cast<int>(i));
         return std::move(out_);

@@ -41,7 +41,8 @@ struct SurfaceShape {
     std::vector<PlacedSupport> supports;
     Region net;     ///< the outline less the openings that are cut before fitting
     Region visible; ///< the outline less the hidden zones
-    /// Middle of the visible part, across and along: where a layout that looks right is centred.
+    /// Middle of the visible part, across and along: where a layout that looks right is centred. Where furniture hides
+    /// some of the surface, that of what is seen over most of its length.
     std::optional<double> visibleCentreX, visibleCentreY;
     std::vector<Remark> remarks;
     friend bool operator==(const SurfaceShape&, const SurfaceShape&) = default;

@@ -157,15 +157,6 @@ struct Area {
     friend bool operator==(const Area&, const Area&) = default;
 };
 
-/// What happens at one side of the outline.
-enum class EdgeKind {
-    Unsaid,
-    Meets, ///< another surface's side
-    Free,
-    DoorReveal, ///< turned in
-    UnderTrim,
-    MovementGap,
-};
 struct Edge {
     EdgeKind kind = EdgeKind::Unsaid;
     std::string surface; ///< id, where it meets one

@@ -1,8 +1,10 @@
 #include "core/takeoff/floor_takeoff.h"
 
 #include "core/geometry/boolean.h"
+#include "core/takeoff/whole_strips.h"
 
 #include <algorithm>
+#include <tuple>
 
 namespace westrum {
 
@@ -44,12 +46,23 @@ std::vector<UnderlayStrip> stripsOver(const Region& region, const Underlay& unde
 
 UnderlayTakeoff takeOffUnderlay(const Region& outline, const Underlay& underlay) {
     UnderlayTakeoff best;
+    int fewest = 0;
     for (const bool alongX : {true, false}) {
         UnderlayTakeoff t;
         t.alongX = alongX;
         t.strips = stripsOver(alongX ? outline : transposed(outline), underlay);
-        for (const UnderlayStrip& s : t.strips) t.totalLength = t.totalLength + s.length;
-        if (alongX || t.totalLength < best.totalLength) best = std::move(t);
+        std::vector<Mm> lengths;
+        for (const UnderlayStrip& s : t.strips) {
+            t.totalLength = t.totalLength + s.length;
+            lengths.push_back(s.length);
+        }
+        const StripsOnRolls on = rollsFor(lengths, {}, underlay.rollLength);
+        t.joints = on.joints;
+        if (alongX ||
+            std::tuple(on.rolls, t.joints, t.totalLength) < std::tuple(fewest, best.joints, best.totalLength)) {
+            best = std::move(t);
+            fewest = on.rolls;
+        }
     }
     best.laidArea = {areaMm2(outline) / 1e6};
     double lapped = 0;

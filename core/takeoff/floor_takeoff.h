@@ -30,14 +30,17 @@ struct UnderlayStrip {
 struct UnderlayTakeoff {
     bool alongX = true; ///< strips run along the van, else across it
     std::vector<UnderlayStrip> strips;
-    Mm totalLength; ///< off the roll; a strip may be pieced from two lengths, butted
+    Mm totalLength; ///< off the roll
+    Mm loose{};     ///< of it: what may be taken in any lengths
+    int joints{};   ///< in strips longer than a roll, butted
     M2 laidArea;
     Kg laidMass; ///< laps counted twice
     friend bool operator==(const UnderlayTakeoff&, const UnderlayTakeoff&) = default;
 };
 
-/// Strips of a roll over the whole outline, each as long as the outline is within it, neighbours lapped; along or
-/// across, whichever takes less off the roll (along if equal).
+/// Strips of a roll over the whole outline, each as long as the outline is within it and in one piece unless it is
+/// longer than the roll, neighbours lapped; along or across, whichever takes fewer rolls, then has fewer joints, then
+/// takes less off the roll (along if equal).
 UnderlayTakeoff takeOffUnderlay(const Region& outline, const Underlay& underlay);
 
 } // namespace westrum

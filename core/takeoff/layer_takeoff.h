@@ -12,9 +12,12 @@ namespace westrum {
 
 /// What a layer takes that is not set out piece by piece.
 struct LayerTakeoff {
-    UnderlayTakeoff strips;  ///< of underlay and barrier
-    double amount{};         ///< litres of a coating, kg of an adhesive, m2 of insulation
-    std::vector<Mm> lengths; ///< of battens, one for each stretch that lies on the surface
+    UnderlayTakeoff strips;       ///< of underlay and barrier
+    double amount{};              ///< litres of a coating, kg of an adhesive, m2 of insulation
+    std::vector<Region> boards{}; ///< pieces of one layer of insulation, each within its bay
+    int boardLayers = 1;          ///< layers of them
+    double loose{};               ///< m2 of the amount that is pressed in, in pieces as they come
+    std::vector<Mm> lengths;      ///< of battens, one for each stretch that lies on the surface
     /// Where each of them lies.
     struct Stretch {
         bool along{}; ///< runs along x
@@ -27,8 +30,14 @@ struct LayerTakeoff {
     friend bool operator==(const LayerTakeoff&, const LayerTakeoff&) = default;
 };
 
-/// Insulation: the whole net area, less what the supports take up if it lies between them.
+/// Insulation by its area alone.
 LayerTakeoff takeOffInsulation(const SurfaceShape& shape, bool between);
+/// The same laid out: bay by bay, in pieces no larger than a batt, whole ones from its left or its right end, the batts
+/// lying along or across: whichever takes fewer of them for the bay alone, then makes fewer pieces, then lies along the
+/// longer way of the bay.
+std::vector<Region> battsInBays(const Region& covered, const Insulation& insulation);
+/// What insulation covers: the net area, less what the supports take up if it lies between them.
+Region insulated(const SurfaceShape& shape, bool between);
 /// A coating: litres for all its coats over the net area.
 /// @param porous  the face that its first coat goes onto
 LayerTakeoff takeOffCoating(const SurfaceShape& shape, const Coating& coating, bool porous);

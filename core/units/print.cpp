@@ -1,5 +1,6 @@
 #include "core/units/print.h"
 
+#include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <numeric>
@@ -100,12 +101,25 @@ std::string printMoney(Money money, char decimalMark, bool withCode) {
     return withCode ? text + " " + money.currency.name() : text;
 }
 
-std::string printArea(M2 area, int decimals, char decimalMark) {
-    return printNumber(area.value, decimals, decimalMark, true, true) + " m\xC2\xB2";
+Measures measuresWith(LengthUnit unit) {
+    return unit == LengthUnit::Inch || unit == LengthUnit::Foot ? Measures::Imperial : Measures::Metric;
 }
 
-std::string printMass(Kg mass, int decimals, char decimalMark) {
-    return printNumber(mass.value, decimals, decimalMark, true, true) + " kg";
+std::string printArea(M2 area, int decimals, char decimalMark, Measures measures) {
+    if (measures == Measures::Metric) return printNumber(area.value, decimals, decimalMark, true, true) + " m\xC2\xB2";
+    return printNumber(area.value / kSquareFootM2, std::max(0, decimals - 1), decimalMark, true, true) + " ft\xC2\xB2";
+}
+
+std::string printMass(Kg mass, int decimals, char decimalMark, Measures measures) {
+    if (measures == Measures::Metric) return printNumber(mass.value, decimals, decimalMark, true, true) + " kg";
+    return printNumber(mass.value / kPoundKg, decimals, decimalMark, true, true) + " lb";
+}
+
+std::string printRun(Mm length, int decimals, char decimalMark, Measures measures) {
+    constexpr double kMetreMm = 1000, kFootMm = 304.8;
+    if (measures == Measures::Metric)
+        return printNumber(length.value / kMetreMm, decimals, decimalMark, true, true) + " m";
+    return printNumber(length.value / kFootMm, std::max(0, decimals - 1), decimalMark, true, true) + " ft";
 }
 
 } // namespace westrum

@@ -34,7 +34,19 @@ std::string printNumber(double number, int decimals, char decimalMark = '.', boo
 /// `1 234.50 EUR`, always with all decimals of the currency; the code can be left off where it stands once per table.
 std::string printMoney(Money money, char decimalMark = '.', bool withCode = true);
 
-std::string printArea(M2 area, int decimals = 2, char decimalMark = '.');
-std::string printMass(Kg mass, int decimals = 1, char decimalMark = '.');
+/// Where lengths are shown in inches or feet, so is what goes with them.
+enum class Measures { Metric, Imperial };
+Measures measuresWith(LengthUnit unit);
+
+/// `6.50 m²`; `70.0 ft²`, with one decimal less.
+std::string printArea(M2 area, int decimals = 2, char decimalMark = '.', Measures measures = Measures::Metric);
+/// `53.0 kg`, `116.8 lb`
+std::string printMass(Kg mass, int decimals = 1, char decimalMark = '.', Measures measures = Measures::Metric);
+/// What is run off a roll or sawn in all: `8.40 m`; `27.6 ft`, with one decimal less.
+std::string printRun(Mm length, int decimals = 2, char decimalMark = '.', Measures measures = Measures::Metric);
+/// Square metres and kilograms in one of what areas and masses are printed in. Source: the yard of 0.9144 m and the
+/// pound of 0.45359237 kg, both exact since 1959.
+inline constexpr double kSquareFootM2 = 0.09290304;
+inline constexpr double kPoundKg = 0.45359237;
 
 } // namespace westrum

@@ -111,6 +111,7 @@ enum class RemarkKind {
     CutTileSliver,          ///< {count} cut tiles under {limit}, the narrowest {width}
     LinesMissNeighbour,     ///< lines meet those of {other} {length} off
     LampOffRow,             ///< {opening} lies {length} off the middle of its row
+    BattsTooStiff,          ///< offcuts of {product} are to be pressed in, and it does not give way
     NoBattens,              ///< {product} is a layer, and no batten is measured
     CushionNoHeight,        ///< no foam below the cloth, and no height said
     CushionHole,            ///< a cushion cannot be boxed round a hole: {opening}
@@ -119,10 +120,11 @@ enum class RemarkKind {
     PieceWiderThanRoll,     ///< {piece} is {width} across, the roll gives {limit}
     NoPanelsBelow,          ///< a lining is to wrap panels, and no layer below is of sheets
     NoGlass,                ///< film for windows, and the surface has none
-    StretchBeyondLining,    ///< {share} of stretch is asked for, {limit} is there; {seams} more would do; {hidden},
-                            ///< {depth}
+    StretchBeyondLining,    ///< {share} of stretch is asked for (of strip {piece}), {limit} is there; {seams} more do;
+                            ///< {hidden}, {depth}
     ReliefOutside,          ///< relief cut {number} does not reach into the lining
     UndersizeBeyondStretch, ///< cut {share} smaller, and it stretches by {limit}
+    PatternMisses,          ///< {piece} is {width} across: its pattern, each {repeat}, cannot meet on {limit} of roll
     RepeatBeyondPiece,      ///< {piece} is {length}, the pattern repeats each {repeat}
     NapDisagrees,           ///< the nap runs another way than on {other}
     TrimProfileMissing,     ///< an edge wants a {profile}, and the catalogue has none

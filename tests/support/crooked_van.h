@@ -65,12 +65,12 @@ struct CrookedVan {
     }
 
     /// Works the outlines out anew: after a reading was changed.
-    [[nodiscard]] FoldUp folded() {
+    [[nodiscard]] FoldUp folded(bool symmetric = false) {
         outlines.clear();
         for (const Surface& s : surfaces) outlines.push_back(outlineOf(s.measurement));
         std::vector<TiedSurface> tied;
         for (std::size_t i = 0; i < surfaces.size(); ++i) tied.push_back({&surfaces[i], &outlines[i]});
-        return foldUp(tied);
+        return foldUp(tied, {}, symmetric);
     }
 };
 

@@ -108,18 +108,22 @@ std::vector<RoughCut> BuyPage::roughCutsNow() const {
 void BuyPage::spareAll() {
     const auto odds = document_.odds();
     if (!odds) return;
-    std::map<std::string, int> spares;
+    std::vector<SpareLine> lines;
     for (const ProductOdds& o : *odds) {
-        const auto p = std::find_if(document_.plan()->purchases.begin(), document_.plan()->purchases.end(),
-                                    [&](const Purchase& q) { return q.product == o.product; });
-        if (p == document_.plan()->purchases.end() || o.perPack <= 0) continue;
-        // One more at a time from what the plan takes by itself.
-        const double planned = o.have - p->spare * o.perPack;
-        int spare = 0;
-        while (spare < kMostSpare && o.needs.chanceShort(planned + spare * o.perPack) > document_.job().acceptedRisk)
-            ++spare;
-        if (spare > 0) spares[o.product] = spare;
+        SpareLine line;
+        for (const Purchase& q : document_.plan()->purchases) {
+            if (q.product != o.product) continue;
+            line.spare += q.spare;
+            const bool roll = stockFormOf(q.family) == StockForm::Roll; // its price is that of a metre
+            if (q.packPrice && q.packPrice->minor > 0)
+                line.price = static_cast<double>(q.packPrice->minor) * (roll ? o.perPack : 1);
+        }
+        lines.push_back(line);
     }
+    const std::vector<int> enough = sparesWithin(*odds, lines, document_.job().acceptedRisk, kMostSpare);
+    std::map<std::string, int> spares;
+    for (std::size_t i = 0; i < enough.size(); ++i)
+        if (enough[i] > 0) spares[(*odds)[i].product] = enough[i];
     push(document_, setSpares(document_, std::move(spares)));
 }
 
@@ -133,23 +137,22 @@ void BuyPage::sayRisk() {
         return say(
             tr("Trying what may go wrong, %1 times over … %2").arg(document_.oddsTries()).arg(f.percent(progress_)));
     }
-    int risky = 0;
+    const double any = chanceOfAnyShort(*odds);
     const ProductOdds* worst = nullptr;
-    for (const ProductOdds& o : *odds) {
-        if (o.chanceShort() > job.acceptedRisk) ++risky;
+    for (const ProductOdds& o : *odds)
         if (!worst || o.chanceShort() > worst->chanceShort()) worst = &o;
-    }
-    if (!worst || risky == 0)
+    if (!worst || any <= job.acceptedRisk)
         return say(
-            tr("Tried %1 times with slips of the tape, spoilt cuts and damaged stock: no line runs short more often "
-               "than %2.")
+            tr("Tried %1 times with slips of the tape, spoilt cuts and damaged stock: something runs short in %2 "
+               "of them, %3 are accepted.")
                 .arg(document_.oddsTries())
-                .arg(f.percent(job.acceptedRisk)));
+                .arg(f.percent(any), f.percent(job.acceptedRisk)));
     const Product* product = job.catalogue.find(worst->product);
-    say(tr("%n line(s) may run short more often than %1; first of all %2: %3 in %4 tries.", nullptr, risky)
+    say(tr("In %1 of %2 tries something runs short, %3 are accepted; first of all %4: %5.")
+            .arg(f.percent(any))
+            .arg(document_.oddsTries())
             .arg(f.percent(job.acceptedRisk), product ? QString::fromStdString(product->name) : QString(),
-                 f.percent(worst->chanceShort()))
-            .arg(document_.oddsTries()),
+                 f.percent(worst->chanceShort())),
         true);
 }
 

@@ -59,7 +59,7 @@ BuyPage::BuyPage(JobDocument& document, char decimalMark, QWidget* parent)
           return {};
       })),
       lot_(new QLineEdit),
-      spareAll_(new QPushButton(tr("Spares so that none runs short above"))),
+      spareAll_(new QPushButton(tr("Spares so that nothing runs short above"))),
       risk_(new EntryField([this](const QString& typed) { return takeRisk(typed); })),
       askSavings_(new QPushButton(tr("What would save one?"))),
       takeSaving_(new QPushButton(tr("Do it"))),
@@ -193,7 +193,8 @@ QLayout* BuyPage::choicesRow() {
     choices->addWidget(consumables_);
     choices->addWidget(hand_);
     spareAll_->setObjectName(QStringLiteral("spareAll"));
-    spareAll_->setToolTip(tr("Adds to every line what brings its chance of running short down to what is accepted"));
+    spareAll_->setToolTip(
+        tr("Adds spares until the chance that anything at all runs short is down to what is accepted"));
     choices->addWidget(spareAll_);
     risk_->setObjectName(QStringLiteral("acceptedRisk"));
     risk_->setAccessibleName(tr("Chance of running short that is accepted"));
@@ -487,9 +488,11 @@ void BuyPage::refreshSums(const Plan& plan, const Job& job, const Figures& f) {
                       : tr("%1 carries %2; its lines are in bold.")
                             .arg(QString::fromStdString(surface()->name), f.mass(c.mass));
         if (c.cost && c.area.value > 0)
-            here += QLatin1Char(' ') +
-                    tr("That is %1 a m².")
-                        .arg(f.money({std::llround(double(c.cost->minor) / c.area.value), c.cost->currency}));
+            here +=
+                QLatin1Char(' ') +
+                tr("That is %1 %2.")
+                    .arg(f.money({std::llround(double(c.cost->minor) / c.area.value * f.areaUnit()), c.cost->currency}),
+                         f.anArea());
     }
     for (const DeliveryPlan& d : plan.deliveries)
         here += QLatin1Char(' ') +

@@ -28,24 +28,24 @@ QString CutPage::bound(const CutState& state) const {
     QString text;
     if (cut.form == StockForm::Roll) {
         if (cut.rollMm <= 0 && cut.rollToBuyMm <= 0) return tr("The rack is enough: nothing is to be bought.");
-        text = tr("%1 m to buy").arg(f.number(cut.rollToBuyMm / 1000, 2));
+        text = tr("%1 to buy").arg(f.run(Mm{cut.rollToBuyMm}));
         if (cut.cost) text += tr(" for %1").arg(f.money(*cut.cost));
         text += cut.proven ? tr(", and no plan can use less.")
-                           : tr(": %1 m are used, and no plan can use less than %2 m.")
-                                 .arg(f.number(cut.rollMm / 1000, 2), f.number(cut.leastRollMm / 1000, 2));
+                           : tr(": %1 are used, and no plan can use less than %2.")
+                                 .arg(f.run(Mm{cut.rollMm}), f.run(Mm{cut.leastRollMm}));
     } else {
         if (cut.itemsToBuy == 0 && cut.unplaced.empty()) return tr("The rack is enough: nothing is to be bought.");
         const bool decided =
             std::any_of(cut.items.begin(), cut.items.end(), [](const CutItem& i) { return i.decided; });
-        text = decided ? tr("%1 are opened").arg(itemsText(family, cut.itemsToBuy))
-                       : tr("%1 to buy").arg(itemsText(family, cut.itemsToBuy));
+        text = decided ? tr("%1 are opened").arg(itemsText(family, cut.itemsToBuy, f))
+                       : tr("%1 to buy").arg(itemsText(family, cut.itemsToBuy, f));
         if (cut.cost && !decided) text += tr(" for %1").arg(f.money(*cut.cost));
         if (cut.proven)
             text += tr(", and no plan can do with less.");
         else if (cut.leastCost && cut.cost && (severalSizes() || cut.leastItems == cut.itemsToBuy))
             text += tr("; no plan can cost less than %1.").arg(f.money(*cut.leastCost));
         else if (cut.leastItems > 0)
-            text += tr("; no plan can use fewer than %1.").arg(itemsText(family, cut.leastItems));
+            text += tr("; no plan can use fewer than %1.").arg(itemsText(family, cut.leastItems, f));
         else
             text += QStringLiteral(".");
     }
@@ -62,9 +62,7 @@ bool CutPage::severalSizes() const {
 
 QString CutPage::takes(const ProductCut& cut) const {
     const Figures f = figures();
-    const auto size = [&](double v) {
-        return cut.form == StockForm::Lengths ? tr("%1 m").arg(f.number(v / 1000, 2)) : f.area({v / 1e6});
-    };
+    const auto size = [&](double v) { return cut.form == StockForm::Lengths ? f.run(Mm{v}) : f.area({v / 1e6}); };
     const CutFigures& g = cut.figures;
     const double stock = g.bought + g.fromRack;
     if (stock <= 0) return {};

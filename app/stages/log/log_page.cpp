@@ -284,7 +284,7 @@ void LogPage::refreshSurface() {
     const bool roll = counted == CountedAs::MetresOfRoll;
     // A set-out reckons what it takes off a roll in centimetres.
     const QString about = !face || !face->setOut.laid() || bought ? QString()
-                          : roll ? tr("about %1 m").arg(f.number(face->setOut.figures.stock / 100.0, 1))
+                          : roll ? tr("about %1").arg(f.run(Mm{face->setOut.figures.stock * 10.0}, 1))
                                  : tr("about %1").arg(face->setOut.figures.stock);
     show(opened_, count(log.opened), bought ? QString::number(bought->unitsNeeded) : about,
          bought ? compare(log.opened, bought->unitsNeeded) : QString());

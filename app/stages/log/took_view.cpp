@@ -225,11 +225,13 @@ void TookView::show(const Figures& figures) {
                 figures.mass({j.massKg}),
                 j.cost && j.cost->currency == job.currency ? figures.money(*j.cost) : QStringLiteral("–"),
                 tr("%1 h").arg(figures.number(j.hoursReally, 0)),
-                j.areaM2 > 0 ? tr("%1 h").arg(figures.number(j.hoursReally / j.areaM2, 1)) : QStringLiteral("–")};
+                j.areaM2 > 0 ? tr("%1 h").arg(figures.number(j.hoursReally / j.areaM2 * figures.areaUnit(),
+                                                             measuresWith(figures.unit) == Measures::Imperial ? 2 : 1))
+                             : QStringLiteral("–")};
         column->addSpacing(8);
         column->addWidget(headingOf(tr("Jobs in the book")));
         column->addLayout(
-            tableOf({tr("Job"), tr("done"), tr("laid"), tr("mass"), tr("cost"), tr("time"), tr("a m²")}, rows));
+            tableOf({tr("Job"), tr("done"), tr("laid"), tr("mass"), tr("cost"), tr("time"), figures.anArea()}, rows));
     }
     column->addStretch(1);
     done_->setEnabled(workshop_.isWritable());

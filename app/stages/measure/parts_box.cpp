@@ -141,10 +141,10 @@ void PartsPanel::buildBoxFigures(const std::string& floor, int notch) {
             p.endDepth == p.endDepthAbove
                 ? f.length({p.endDepth}, false)
                 : tr("%1 (%2 above)").arg(f.length({p.endDepth}, false), f.length({p.endDepthAbove}, false));
-        return tr("Panels as cut: top %1 × %2, face %3 × %4, two ends %5 × %6; %7 m² in all.")
+        return tr("Panels as cut: top %1 × %2, face %3 × %4, two ends %5 × %6; %7 in all.")
             .arg(f.length({p.topLength}, false), f.length({p.topDepth}, false), f.length({p.faceLength}, false),
                  f.length({p.faceHeight}, false), ends, f.length({p.endHeight}, false))
-            .arg(f.number(p.areaM2, 2));
+            .arg(f.area({p.areaM2}));
     });
 }
 

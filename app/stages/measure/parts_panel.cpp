@@ -326,49 +326,6 @@ void PartsPanel::buildCurve() {
     form_->stretch();
 }
 
-void PartsPanel::buildCutouts() {
-    const Measurement& m = surface()->measurement;
-    const auto now = [this]() -> const Measurement& { return surface()->measurement; };
-    QStringList corners;
-    const bool floor = surface()->kind == SurfaceKind::Floor;
-    if (floor)
-        corners = {tr("rear right"), tr("front right"), tr("front left"), tr("rear left")};
-    else
-        for (int k = 0; k < std::max(4, sidesOf(m)); ++k)
-            corners << tr("corner %1").arg(QLatin1Char(static_cast<char>('A' + k % 26)));
-    int cell = 0;
-    const auto next = [&] {
-        if (cell++ % 3 == 0) form_->row();
-    };
-    for (int i = 0; i < static_cast<int>(m.notches.size()); ++i) {
-        next();
-        form_->text(
-            {}, QStringLiteral("notchName%1").arg(i),
-            [now, i] { return now().notches[static_cast<std::size_t>(i)].name; },
-            [this, i](const std::string& n) { push(document_, renameNotch(document_, id(), i, n)); });
-        form_->choice(
-            {}, QStringLiteral("notchSide%1").arg(i), sideNames(),
-            [now, i] { return now().notches[static_cast<std::size_t>(i)].side; },
-            [this, i](int k) { push(document_, moveNotchToSide(document_, id(), i, k)); });
-        form_->button(
-            QStringLiteral("✕"), QStringLiteral("removeNotch%1").arg(i),
-            [this, i] { push(document_, removeNotch(document_, id(), i)); }, true);
-    }
-    for (int i = 0; i < static_cast<int>(m.steps.size()); ++i) {
-        next();
-        form_->text(
-            {}, QStringLiteral("stepName%1").arg(i), [now, i] { return now().steps[static_cast<std::size_t>(i)].name; },
-            [this, i](const std::string& n) { push(document_, renameStep(document_, id(), i, n)); });
-        form_->choice(
-            {}, QStringLiteral("stepCorner%1").arg(i), corners,
-            [now, i] { return now().steps[static_cast<std::size_t>(i)].corner; },
-            [this, i](int k) { push(document_, moveStepToCorner(document_, id(), i, k)); });
-        form_->button(
-            QStringLiteral("✕"), QStringLiteral("removeStep%1").arg(i),
-            [this, i] { push(document_, removeStep(document_, id(), i)); }, true);
-    }
-}
-
 void PartsPanel::buildEdges() {
     const Surface* s = surface();
     form_->row();

@@ -112,6 +112,10 @@ void PartsPanel::buildVan() {
                 push(document_, setDatum(document_, std::move(d)));
             });
     length(tr("panels carried in: thickness"), "panelThickness", &Access::panelThickness);
+    form_->flag(
+        tr("left and right are alike"), QStringLiteral("symmetricBody"),
+        [this] { return document_.job().symmetricBody; },
+        [this](bool on) { push(document_, saySymmetric(document_, on)); });
     form_->stretch();
     form_->row();
     for (std::size_t i = 0; i < document_.job().access.doors.size(); ++i) {

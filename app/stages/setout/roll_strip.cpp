@@ -50,14 +50,14 @@ RollStrip::RollStrip(JobDocument& document, char decimalMark, QWidget* parent)
     connect(&nap_, &NapWorker::found, this, [this](const std::string& product, Mm asIs, Mm half, Mm quarter) {
         if (product != product_) return;
         const Figures f = figures();
-        const auto metres = [&](Mm length) { return f.number(length.value / 1000, 2); };
+        const auto metres = [&](Mm length) { return f.run(length); };
         const auto against = [&](Mm length) {
             const double saved = (asIs - length).value / 1000;
-            return saved > 0.005 ? tr("%1 m less").arg(f.number(saved, 2)) : tr("nothing less");
+            return saved > 0.005 ? tr("%1 less").arg(f.run(Mm{saved * 1000})) : tr("nothing less");
         };
         napText_ =
-            tr("Tried alike for a moment: %1 m with its nap; turned half round where that helps %2 m, %3; turned any "
-               "quarter %4 m, %5.")
+            tr("Tried alike for a moment: %1 with its nap; turned half round where that helps %2, %3; turned any "
+               "quarter %4, %5.")
                 .arg(metres(asIs), metres(half), against(half), metres(quarter), against(quarter));
         refresh();
     });
@@ -88,11 +88,11 @@ void RollStrip::refresh() {
     }
     int here = 0;
     for (const CutPiece& p : cut_->pieces) here += p.surface == document_.currentSurface();
-    QString text = tr("%1 m off the roll for the whole van, %n piece(s) of it for this surface.", nullptr, here)
-                       .arg(f.number(now_ / 1000, 2));
+    QString text = tr("%1 off the roll for the whole van, %n piece(s) of it for this surface.", nullptr, here)
+                       .arg(f.run(Mm{now_}));
     if (before_ > 0 && std::abs(before_ - now_) > 5)
-        text += QLatin1Char(' ') + (now_ < before_ ? tr("%1 m less than before.") : tr("%1 m more than before."))
-                                       .arg(f.number(std::abs(before_ - now_) / 1000, 2));
+        text += QLatin1Char(' ') + (now_ < before_ ? tr("%1 less than before.") : tr("%1 more than before."))
+                                       .arg(f.run(Mm{std::abs(before_ - now_)}));
     if (!cut_->unplaced.empty())
         text +=
             QLatin1Char(' ') + tr("%n piece(s) find no room on it.", nullptr, static_cast<int>(cut_->unplaced.size()));

@@ -307,10 +307,10 @@ QString SetOutPage::figuresText(const LayerPlan& plan) const {
     }
     if (s.centreLine && family.laid.centred) said << tr("%1 off centre").arg(f.fineLength(j.offCentre));
     if (j.slivers > 0) said << tr("%n sliver(s)", nullptr, j.slivers);
-    said << (family.laid.blade ? tr("%1 m to cut") : tr("%1 m to saw")).arg(f.number(j.cutLength.value / 1000, 1));
-    QString stock = tr("about %1").arg(itemsText(plan.family, j.stock));
-    if (plan.purchase) stock = itemsText(plan.family, j.stock);
-    if (stockFormOf(plan.family) == StockForm::Roll) stock = tr("alone %1").arg(itemsText(plan.family, j.stock));
+    said << (family.laid.blade ? tr("%1 to cut") : tr("%1 to saw")).arg(f.run(j.cutLength, 1));
+    QString stock = tr("about %1").arg(itemsText(plan.family, j.stock, f));
+    if (plan.purchase) stock = itemsText(plan.family, j.stock, f);
+    if (stockFormOf(plan.family) == StockForm::Roll) stock = tr("alone %1").arg(itemsText(plan.family, j.stock, f));
     if (j.leastStock > 0 && stockFormOf(plan.family) != StockForm::Roll)
         stock += tr(", no way with fewer than %1").arg(j.leastStock);
     said << stock;

@@ -51,6 +51,15 @@ Job wall(std::vector<Support> supports, const std::vector<std::string>& layers) 
     return job;
 }
 
+/// The plan with its cutting, searched a little.
+Plan withCutsOf(const Job& job) {
+    const Plan bare = plan(job);
+    std::vector<ProductCut> cuts;
+    for (const CutProblem& problem : cutProblems(job, bare))
+        cuts.push_back(cutProduct(problem, {.seed = 1, .iterations = 400}));
+    return withCuts(bare, job, cuts);
+}
+
 Opening socket(double x, double y, OpeningKind kind = OpeningKind::Socket) {
     Opening o;
     o.name = "Socket";
@@ -410,15 +419,61 @@ private slots:
         const LayerPlan strips = plan(job).surfaces[0].layers[0];
         QVERIFY(std::abs(strips.take.strips.totalLength.value - 144) < 1e-6);
         QVERIFY(std::abs(strips.area.value - 0.144) < 1e-6);
-        // Insulation between them: 2.736 m2; 50 deep of 20 mm batts 2.5 times that; 30 l in a door besides: 1.5 m2
-        // more.
+        // Insulation between them: 2.736 m2; 50 deep of 20 mm batts three layers of that, as they do not give way; 30 l
+        // in a door besides: 1.5 m2 more.
         Layer& wool = job.finishes["wall"].now().layers[1];
         QVERIFY(std::abs(plan(job).surfaces[0].layers[1].take.amount - 2.736) < 1e-6);
         wool.rules = {{"fill", 50}, {"cavity", 30}};
         const LayerPlan filled = plan(job).surfaces[0].layers[1];
-        QVERIFY(std::abs(filled.take.amount - (2.736 * 2.5 + 1.5)) < 1e-6);
+        QVERIFY(std::abs(filled.take.amount - (2.736 * 3 + 1.5)) < 1e-6);
+        // Of what gives way, pressed in, 2.5 layers.
+        job.catalogue.products.back().fields["squash"] = 0.2;
+        job.finishes["wall"].now().layers[1].rules["pressed"] = 1;
+        QVERIFY(std::abs(plan(job).surfaces[0].layers[1].take.amount - (2.736 * 2.5 + 1.5)) < 1e-6);
         QVERIFY(std::abs(filled.mass.value - filled.take.amount * 0.5) < 1e-6);
         QVERIFY(std::abs(filled.area.value - 2.736) < 1e-6); // it covers no more
+    }
+
+    /// A wall of 2400 x 1200, ribs of 40 at 500, 1060 and 1620: bays 480, 520, 520 and 760 wide. Off batts of 1000 x
+    /// 600 the first takes two pieces of 480 x 600, one batt; the next two 520 x 1000 and 520 x 200 each; the last two
+    /// of 760 x 600, whose rests of 240 x 600 give the two short ones: 1 + 2 + 2 = 5 batts, three packs. By area it
+    /// were 4.6.
+    void battsAreLaidOutInTheirBays() {
+        Job job = wall({support(SupportKind::Rib, false, 500, 3, 560)}, {"wool"});
+        job.catalogue.products.push_back(
+            of("wool", "insulation", {{"thickness", 20}, {"length", 1000}, {"width", 600}, {"perPack", 2}}));
+        const Plan p = withCutsOf(job);
+        const LayerPlan& wool = p.surfaces[0].layers[0];
+        QCOMPARE(wool.take.boards.size(), std::size_t{8});
+        double area = 0;
+        for (const Region& piece : wool.take.boards) {
+            const Bounds b = boundsOf(piece);
+            QVERIFY(std::max(b.width(), b.height()) <= 1000 + 1e-6 && std::min(b.width(), b.height()) <= 600 + 1e-6);
+            area += areaMm2(piece) / 1e6;
+        }
+        QVERIFY(std::abs(area - (2.4 - 0.12) * 1.2) < 1e-6);
+        const auto line =
+            std::find_if(p.purchases.begin(), p.purchases.end(), [](const Purchase& b) { return b.product == "wool"; });
+        QVERIFY(line != p.purchases.end());
+        QCOMPARE(line->unitsNeeded, 5);
+        QCOMPARE(line->packs, 3);
+        QVERIFY(std::abs(line->laidMass.value - wool.mass.value) < 1e-9);
+        QVERIFY(std::abs(line->laidArea.value - wool.area.value) < 1e-9);
+
+        // Two bays of 500 x 2000 off batts of 1200 x 600: 1200 and 800 of each, four batts; by area less than three.
+        Job narrow = wall({support(SupportKind::Rib, false, 520, 1, 0)}, {"wool"});
+        narrow.surfaces[0].measurement = rectangle(1040, 2000);
+        narrow.catalogue.products.push_back(
+            of("wool", "insulation", {{"thickness", 20}, {"length", 1200}, {"width", 600}, {"perPack", 1}}));
+        const Plan q = withCutsOf(narrow);
+        QCOMPARE(q.purchases.back().unitsNeeded, 4);
+        // Pressed in, of what gives way: 2 m2 are 2.78 batts, three; asked of what does not, it is told and four stay.
+        narrow.finishes["wall"].now().layers[0].rules["pressed"] = 1;
+        QVERIFY(told(withCutsOf(narrow), RemarkKind::BattsTooStiff));
+        QCOMPARE(withCutsOf(narrow).purchases.back().unitsNeeded, 4);
+        narrow.catalogue.products.back().fields["squash"] = 0.3;
+        QVERIFY(!told(withCutsOf(narrow), RemarkKind::BattsTooStiff));
+        QCOMPARE(withCutsOf(narrow).purchases.back().unitsNeeded, 3);
     }
 
     void aBoxOverAWheelArchIsFourSurfacesAndANotch() {

@@ -72,10 +72,10 @@ private slots:
         QCOMPARE(s.face, 3);
         // One strip of film 2000 long covers 1000 of height with a roll of 1100.
         QCOMPARE(s.layers[0].take.strips.totalLength.value, 2000.0);
-        // Wool: 2 m2 less two ribs of 100 x 1000 and two battens of 2000 x 40 (less where they cross): 1.656 m2, one
-        // pack of 2.
+        // Wool: 2 m2 less two ribs of 100 x 1000 and two battens of 2000 x 40 (less where they cross): 1.656 m2, in
+        // nine bays.
         QVERIFY(std::abs(s.layers[1].take.amount - (2 - 0.2 - 0.16 + 0.016)) < 1e-6);
-        QCOMPARE(s.layers[1].purchase->packs, 1);
+        QVERIFY(!s.layers[1].purchase && s.layers[1].take.boards.size() >= 9);
         QCOMPARE(s.layers[2].take.lengths.size(), 2U);
         // Paint: two coats on 2 m2 at 10 m2 a litre: 0.4 l, one tin; dry 0.24 kg.
         QVERIFY(std::abs(s.layers[4].take.amount - 0.4) < 1e-9);
@@ -84,10 +84,14 @@ private slots:
         QVERIFY(std::abs(s.stack.total.value - 18.3) < 1e-9);
         // What is cut to size is bought by the cutting: boards and battens stand in its problems.
         const auto problems = cutProblems(job, p);
-        QCOMPARE(problems.size(), 2U);
+        QCOMPARE(problems.size(), 3U);
         QCOMPARE(problems[0].product.id, std::string("board"));
         QCOMPARE(problems[0].pieces.size(), s.setOut().pieces.size());
-        QCOMPARE(problems[1].pieces.size(), 2U);
+        QCOMPARE(problems[1].product.id, std::string("wool"));
+        QCOMPARE(problems[1].pieces.size(), s.layers[1].take.boards.size());
+        QCOMPARE(problems[2].pieces.size(), 2U);
+        // Battens weigh: 4 m of 0.6 kg each 2.4 m.
+        QVERIFY(std::abs(s.layers[2].mass.value - 1.0) < 1e-9);
     }
 
     void bareWoodDrinksTheFirstCoat() {

@@ -42,6 +42,28 @@ private slots:
         QCOMPARE(odds[0].chanceShort(), 0.0);
     }
 
+    /// Four tries: planks 10 12 10 13 of which 10 are bought, sheets 3 3 4 5 of which 4 are. Short: the second by
+    /// planks, the fourth by both: in two of four something is; singly 0.5 and 0.25.
+    void oneFigureSaysHowOftenAnythingRunsShort() {
+        std::vector<ProductOdds> odds{{"planks", {10, 12, 10, 13}, NeedOdds({10, 12, 10, 13}), 10, 2},
+                                      {"sheets", {3, 3, 4, 5}, NeedOdds({3, 3, 4, 5}), 4, 1}};
+        QCOMPARE(chanceOfAnyShort(odds), 0.5);
+        QCOMPARE(odds[0].chanceShort(), 0.5);
+        QCOMPARE(odds[1].chanceShort(), 0.25);
+        // None short: 13 planks take two packs of two more, 5 sheets one more. A quarter may be: the last try is given
+        // up, which spares a pack of planks and the sheet.
+        std::vector<SpareLine> lines{{0, 30}, {0, 50}};
+        QCOMPARE(sparesWithin(odds, lines, 0, 20), (std::vector<int>{2, 1}));
+        QCOMPARE(sparesWithin(odds, lines, 0.25, 20), (std::vector<int>{1, 0}));
+        QCOMPARE(sparesWithin(odds, lines, 0.5, 20), (std::vector<int>{0, 0}));
+        // Spares that are bought already are part of what is there: the answer is the same.
+        odds[0].have = 14;
+        lines[0].spare = 2;
+        QCOMPARE(chanceOfAnyShort(odds), 0.25);
+        QCOMPARE(sparesWithin(odds, lines, 0.25, 20), (std::vector<int>{1, 0}));
+        QCOMPARE(chanceOfAnyShort({}), 0.0);
+    }
+
     void withoutMishapsEveryVariationIsCutAsThePlanIs() {
         std::mt19937 dice(8);
         Job job = anyVan(dice);

@@ -54,6 +54,48 @@ private slots:
         QCOMPARE(setOutBoards(surface(sheetOfSize(2000, 1798)), board(), other).pieces.front().ripAtStart.value, 78.0);
     }
 
+    /// A wall that rises from 30 to 150 over the last board's lower edge, on boards of cover 80 and overall 88, 2000
+    /// long: all of a board is seen from (80 - 30) / 120 x 2000 = 833 on, and there the saw runs out of it.
+    void aTaperRunsOutOfItsBoard() {
+        BoardRules rules;
+        rules.gap = {0};
+        rules.start = BoardStart::FirstEdge;
+        const Region wall{{{{0, 0}, {2000, 0}, {2000, 470}, {0, 350}}}};
+        const SetOut s = setOutBoards(surface(wall), board(80, 88), rules);
+        const auto last = std::find_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.row == 4; });
+        QVERIFY(last != s.pieces.end());
+        QVERIFY(std::abs(last->ripAtStart.value - 30) < 1e-6);
+        QVERIFY(std::abs(last->ripAtEnd.value - 88) < 1e-6);
+        QVERIFY(last->ripFrom.value == 0 && std::abs(last->ripTo.value - 50.0 / 120 * 2000) < 0.01);
+        // The same wall from its other end: the cut begins where it ended.
+        const Region turned{{{{0, 0}, {2000, 0}, {2000, 350}, {0, 470}}}};
+        const SetOut back = setOutBoards(surface(turned), board(80, 88), rules);
+        const auto same =
+            std::find_if(back.pieces.begin(), back.pieces.end(), [](const Piece& p) { return p.row == 4; });
+        QVERIFY(same != back.pieces.end() && std::abs(same->ripFrom.value - (2000 - 50.0 / 120 * 2000)) < 0.01);
+        QVERIFY(std::abs(same->ripTo.value - 2000) < 1e-6 && std::abs(same->ripAtEnd.value - 30) < 1e-6);
+    }
+
+    /// A notch of 300 x 30 in the lower edge of the third board (cover 80, tongue 8 towards the last row): from 500 to
+    /// 800, 30 in from its groove. With tongues towards the first row it goes through the tongue: 38.
+    void aNotchIsToldOnItsBoard() {
+        BoardRules rules;
+        rules.gap = {0};
+        rules.start = BoardStart::FirstEdge;
+        const Region wall{
+            {{{0, 0}, {2000, 0}, {2000, 400}, {0, 400}}, {{500, 160}, {500, 190}, {800, 190}, {800, 160}}}};
+        for (const bool towardsLast : {true, false}) {
+            rules.tongueTowardsLast = towardsLast;
+            const SetOut s = setOutBoards(surface(wall), board(80, 88), rules);
+            const auto third =
+                std::find_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.row == 2; });
+            QVERIFY(third != s.pieces.end() && third->notched);
+            const Bounds b = boundsOf(third->cutAway);
+            QVERIFY(std::abs(b.low.x - 500) < 0.01 && std::abs(b.high.x - 800) < 0.01);
+            QVERIFY(std::abs(b.low.y) < 0.01 && std::abs(b.high.y - (towardsLast ? 30 : 38)) < 0.01);
+        }
+    }
+
     void fifteenCoversExactlyRipNothing() {
         BoardRules rules;
         rules.gap = {0};

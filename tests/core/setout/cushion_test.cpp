@@ -2,6 +2,7 @@
 
 #include "core/plan/cut_problems.h"
 #include "core/setout/cushion.h"
+#include "core/setout/pattern.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 #include "tests/support/surfaces.h"
@@ -230,6 +231,88 @@ private slots:
         job.headroom.rear = mm(1900);
         p = plan(job);
         QVERIFY(p.seats[0].above && std::abs(p.seats[0].above->value - 1401) < 1e-6);
+    }
+
+    /// Round, 600 across: no corner, so the border is parted in two halves, pi x 300 = 942.5 long and two seams; the
+    /// upper one has the zip, 942.5 + 50.
+    void aRoundCushionHasItsZipInHalfOfItsBorder() {
+        SetOutRequest r = bench(1000, 1000);
+        r.product = cloth({{"rollWidth", 2500}});
+        Ring circle;
+        for (int k = 0; k < 720; ++k) {
+            const double a = 2 * std::numbers::pi * k / 720;
+            circle.push_back({300 * std::cos(a), 300 * std::sin(a)});
+        }
+        r.outline = {{circle}};
+        const SetOut s = sewn(r);
+        const double half = perimeter(circle) / 2;
+        QVERIFY(std::abs(half - 942.5) < 0.2);
+        QVERIFY(std::abs(amount(s, SundryKind::Zip) - (half + 50)) < 0.2);
+        QVERIFY(named(s, "1 zip a") && named(s, "1 zip b"));
+        std::vector<double> borders;
+        for (const Piece& p : s.pieces)
+            if (p.name.part == PiecePart::Border) borders.push_back(p.width.value - 24);
+        QCOMPARE(borders.size(), 1UL);
+        QVERIFY(std::abs(borders[0] - half) < 0.2);
+        // Notches lie on the edge, not on the chord: the upper one's middle 300 + 12 above the middle.
+        const Piece* top = named(s, "1 top");
+        QVERIFY(top && top->marks.size() == 2);
+        QVERIFY(std::abs(top->marks[0].front().y - 312) < 0.1 && std::abs(top->marks[0].front().x) < 2);
+        r.rules["zip"] = 4; // none: one border all round
+        QCOMPARE(amount(sewn(r), SundryKind::Zip), 0.0);
+    }
+
+    /// Cloth that may be turned end for end may not be turned across: no piece lies at a quarter, borders neither.
+    void halfATurnIsNoQuarter() {
+        const Job job = jobWith({{"cushions", 3}}, {{"turning", 1}});
+        const Plan p = plan(job);
+        for (const CutProblem& problem : cutProblems(job, p)) {
+            if (problem.product.id != "cloth") continue;
+            const ProductCut cut = cutProduct(problem, {.seed = 3, .iterations = 300});
+            QVERIFY(cut.unplaced.empty());
+            for (const CutItem& item : cut.items)
+                for (const LyingPiece& l : item.pieces) QVERIFY(std::abs(std::sin(l.rotationRad)) < 1e-6);
+        }
+    }
+
+    /// A block of foam 15 larger each way than its cushion of 1190 x 490 stays so: 1.205 x 0.505 x what a m2 weighs.
+    void foamWeighsAsItIsCut() {
+        Job job = jobWith({});
+        for (Product& product : job.catalogue.products)
+            if (product.id == "foam") product.fields["massPerArea"] = 4;
+        const Plan p = plan(job);
+        const LayerPlan& foam = p.surface("bench")->layers[1];
+        QVERIFY2(std::abs(foam.mass.value - 1.205 * 0.505 * 4) < 1e-6, qPrintable(QString::number(foam.mass.value)));
+    }
+
+    /// 1400 of use, a pattern each 500 across, tops 1000 across of which one begins 450 past a point: 50 more serves
+    /// both.
+    void aPatternIsMovedSoThatEveryTopComesOutOfTheRoll() {
+        const RollGoods roll = rollOf(cloth({{"rollWidth", 1420}, {"repeatAcross", 500}}));
+        SetOut s;
+        s.pile = Point{0, -1}; // across the roll is x
+        const auto add = [&](double x) {
+            Piece p;
+            p.name = std::to_string(s.pieces.size() + 1);
+            p.cut = {{westrum::rectangle(x, 0, 1000, 400)}};
+            s.pieces.push_back(p);
+        };
+        add(0);
+        add(1450);
+        alignPattern(roll, true, s);
+        QVERIFY(s.remarks.empty());
+        QVERIFY(std::abs(s.patternAt.x + 50) < 1e-6); // each lies 50 further past a point
+        s.patternAt = {};
+        add(1700); // 200 past: 250 with the others' 50, and 1250 of 1400
+        alignPattern(roll, true, s);
+        QVERIFY(s.remarks.empty());
+        s.patternAt = {};
+        // Two that fit only at 0 to 10 past a point, and begin 200 apart: one of them cannot.
+        s.pieces[0].cut = {{westrum::rectangle(0, 0, 1390, 400)}};
+        s.pieces[2].cut = {{westrum::rectangle(1700, 0, 1390, 400)}};
+        alignPattern(roll, true, s);
+        QCOMPARE(s.remarks.size(), 1UL);
+        QCOMPARE(s.remarks[0].kind, RemarkKind::PatternMisses);
     }
 
     /// Matched over the cushions of a row: laid on the cloth, all tops keep their place on one pattern; borders do not.

@@ -115,6 +115,38 @@ private slots:
         QVERIFY(tried > 300);
     }
 
+    /// A window of 500 x 300 bound with edging: 1600 round it. Moved so that it reaches the panel's own edge, 300 of it
+    /// in, no edging runs there: 500 + 2 x 300 = 1100.
+    void edgingStopsAtTheSurfacesOwnEdge() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("edging", Profile::BoundEdge, {{"length", 10000}, {"leastRadius", 5}}));
+        Surface& wall = add(job, "wall", SurfaceKind::LeftWall, 2000, 1200);
+        Opening o{.name = "Window", .kind = OpeningKind::Window};
+        o.edge = OpeningEdge::Bound;
+        o.place.fromSide = mm(400);
+        o.place.fromCross = mm(700);
+        o.width = mm(500);
+        o.height = mm(300);
+        wall.openings = {o};
+        const auto edging = [&] { return plan(job).trims.lengthOf("edging").value; };
+        QVERIFY2(std::abs(edging() - 1600) < 0.1, qPrintable(QString::number(edging())));
+        job.surfaces.back().openings[0].place.fromSide = mm(150); // its middle; its lower edge is the wall's
+        QVERIFY2(std::abs(edging() - 1100) < 0.1, qPrintable(QString::number(edging())));
+    }
+
+    /// Skirting round a door well of 500 x 184 where nothing stands runs for 684 that are not needed: said to be free,
+    /// its edges have none.
+    void aWellWithFreeEdgesHasNoSkirting() {
+        Job job = box();
+        job.catalogue.products.push_back(trim("skirting", Profile::Skirting));
+        job.surfaces[0].measurement.steps = {{"Well", 1, mm(500), mm(184)}};
+        const double with = plan(job).trims.lengthOf("skirting").value;
+        job.surfaces[0].measurement.steps[0].edges = EdgeKind::Free;
+        const double without = plan(job).trims.lengthOf("skirting").value;
+        QVERIFY2(std::abs(with - without - 684) < 30, qPrintable(QString::number(with - without))); // and mitres
+        QVERIFY(std::abs(with - 2 * (3000 + 1800)) < 30);
+    }
+
     /// Skirting of another height in the garage only: what is said of an edge goes before its surface, that before its
     /// area, that before the table.
     void anAreaHasTrimsOfItsOwn() {

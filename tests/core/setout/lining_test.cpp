@@ -242,7 +242,63 @@ private slots:
         QVERIFY(has(laid(r), RemarkKind::UndersizeBeyondStretch));
     }
 
-    /// A floor with an arch in one side: the up-stand opens at its two outer corners, and pieces close them.
+    /// A dome of 1200 that asks for 17.3 %, of a cloth that gives 5: each strip asks for its share of the width, so
+    /// four strips of 300 ask for 4.3. Behind furniture at the left seams would cost nothing, and yet they are spread.
+    void everyStripGivesByItsOwnWidth() {
+        SetOutRequest r = wall(1200, 600, {{"extraSeams", 3}, {"pile", 0}});
+        r.product = carpet({{"stretch", 0.05}});
+        r.stretch = 0.173;
+        r.hidden = {{{rectangle(0, 0, 200, 600)}}};
+        const SetOut s = laid(r);
+        QCOMPARE(s.pieces.size(), 4UL);
+        for (const Piece& p : s.pieces) QVERIFY(boundsOf(p.shape).width() <= 0.05 / 0.173 * 1200 + 1e-6);
+        QVERIFY(!has(s, RemarkKind::StretchBeyondLining));
+        // Seams by hand at 45, 105 and 1155: the third strip is 1050 wide and asks for 0.173 x 1050 / 1200 = 15.1 %.
+        r.joints = {45, 105, 1155};
+        const SetOut byHand = laid(r);
+        const Remark* told = remark(byHand, RemarkKind::StretchBeyondLining);
+        QVERIFY(told && !told->fix);
+        QVERIFY(std::abs(std::get<double>(told->facts[0].second) - 0.173 * 1050 / 1200) < 1e-6);
+        // Seams besides on what is flat are spread as well: none of three strips is wider than 1.25 of 400.
+        SetOutRequest flat = wall(1200, 600, {{"extraSeams", 2}});
+        flat.hidden = {{{rectangle(0, 0, 200, 600)}}};
+        for (const Piece& p : laid(flat).pieces) QVERIFY(boundsOf(p.shape).width() <= 500 + 1e-6);
+    }
+
+    /// A corner between two door reveals, where the vinyl is turned down, has no up-stand that opens.
+    void noCornerPieceBetweenTurnIns() {
+        SetOutRequest r = wall(1000, 600, {{"upstand", 60}});
+        r.lies = true;
+        r.outline = {
+            {{{0, 0}, {1000, 0}, {1000, 300}, {500, 300}, {500, 600}, {0, 600}}}}; // its inner corner sticks in
+        r.sides.clear();
+        const Ring ring = r.outline.rings[0];
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            r.sides.push_back({{ring[i], ring[(i + 1) % ring.size()]}, EdgeKind::Unsaid, {}});
+        const auto corners = [&] {
+            const SetOut s = laid(r);
+            return std::count_if(s.pieces.begin(), s.pieces.end(),
+                                 [](const Piece& p) { return p.name.part == PiecePart::Corner; });
+        };
+        QCOMPARE(corners(), 1);
+        r.sides[2].kind = r.sides[3].kind = EdgeKind::DoorReveal;
+        QCOMPARE(corners(), 0);
+    }
+
+    /// Two strips of a dome, a cut into one of them: it relieves that one only.
+    void aCutRelievesTheStripItIsIn() {
+        SetOutRequest r = wall(1000, 600);
+        r.stretch = 0.30; // 15 % for each half, of 12
+        r.joints = {500};
+        r.reliefs = {{{250, 0}, {250, 300}}};
+        const SetOut one = laid(r);
+        const Remark* told = remark(one, RemarkKind::StretchBeyondLining);
+        QVERIFY(told);
+        QCOMPARE(std::get<PieceName>(told->facts.back().second), one.pieces[1].name);
+        r.reliefs.push_back({{750, 0}, {750, 300}}); // 15 / 1.5 = 10
+        QVERIFY(!has(laid(r), RemarkKind::StretchBeyondLining));
+    }
+
     void reliefCutCountsAsPartOfASeam() {
         // 1000 x 600, asked to stretch by 20 %, the carpet gives 12 %. A cut of 400 from the foot crosses 2/3 of the
         // height: 0.20 / (1 + 2/3) = 0.12, just enough; 300 would leave 0.20 / 1.5 = 0.133.

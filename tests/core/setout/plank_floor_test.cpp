@@ -32,6 +32,53 @@ double offcutArea(const SetOut& s) {
 class PlankFloorTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A floor and the same with its ends exchanged take as many planks, wherever both are proved to be the fewest;
+    /// what is laid is the same area.
+    void theHandChangesNothingThatIsProved() {
+        std::mt19937 dice(21);
+        int proved = 0;
+        for (int round = 0; round < 60; ++round) {
+            const MeasuredOutline m = outlineOf(anyFloor(dice));
+            Region other = m.outline;
+            for (Ring& ring : other.rings) {
+                for (Point& p : ring) p.x = -p.x;
+                std::reverse(ring.begin(), ring.end());
+            }
+            const Plank goods = plankOf(plankProduct(1285, 192, 9, 3000));
+            const PlankRules rules{.gap = {8}, .startOffset = {static_cast<double>(dice() % 150)}};
+            const SetOut a = setOutPlanks(m.outline, goods, rules), b = setOutPlanks(other, goods, rules);
+            QVERIFY(std::abs(a.laidArea().value - b.laidArea().value) < 1e-6);
+            if (static_cast<int>(a.stock.size()) != a.leastStock || static_cast<int>(b.stock.size()) != b.leastStock)
+                continue;
+            ++proved;
+            QCOMPARE(a.stock.size(), b.stock.size());
+        }
+        QVERIFY2(proved > 20, qPrintable(QString::number(proved)));
+    }
+
+    /// A wheel arch of 800 x 240 from 500 on: the plank beside it has the bite told on it, from its own end and its
+    /// near edge; whole planks have none.
+    void anArchIsToldOnItsPlank() {
+        Measurement m = rectangle(3000, 1200);
+        m.notches = {notch(0, 500, 800, 240)};
+        const Plank goods = plankOf(plankProduct(1285, 200, 9, 3000));
+        const SetOut s = setOutPlanks(outlineOf(m).outline, goods, {.gap = {0}});
+        double bitten = 0;
+        for (const Piece& p : s.pieces) {
+            QCOMPARE(p.cutAway.empty(), !p.notched);
+            if (!p.notched) continue;
+            bitten += areaMm2(p.cutAway);
+            QVERIFY(std::abs(areaMm2(p.cutAway) + areaMm2(p.shape) - p.length.value * p.width.value) < 60);
+            const Bounds b = boundsOf(p.cutAway), lies = boundsOf(p.shape);
+            QVERIFY(b.low.x > -0.01 && b.high.x < p.length.value + 0.01 && b.low.y > -0.01);
+            // In the second row the arch goes 40 in from the near edge.
+            if (p.row == 1) QVERIFY(std::abs(b.high.y - 40) < 0.01 && b.low.y < 0.01);
+            if (p.row == 1 && p.narrowest.value > 0 && lies.low.x < 500 && lies.high.x > 500)
+                QVERIFY(std::abs(b.low.x - (500 - lies.low.x)) < 0.01);
+        }
+        QVERIFY(bitten > 1000);
+    }
+
     void aFullFirstRowLeavesTheRestToTheLast() {
         // 1404 mm to cover with planks of 180: seven rows are 1260, the eighth has 144.
         const auto rows = plankRows(8, 1404, 180, 180);

@@ -161,6 +161,29 @@ private slots:
         QCOMPARE(s.rows[3].low, 2 * 152.0 + 52);
     }
 
+    /// From the last corner down: the top row is whole whatever is let in below it. 660 - 5 = 655 is the upper edge of
+    /// what is tiled (no gap: 660); above the border rows end at 660 and 508, the border of 50 lies under them.
+    void aBorderRowBelowLeavesTheLastCornerWhole() {
+        TileRules rules = plain();
+        rules.startY = TileStart::HighCorner;
+        rules.borderHeight = {50};
+        rules.borderAfter = 2;
+        const SetOut s = setOutTiles(wall(sheetOfSize(758, 660)), tile(), rules);
+        QVERIFY(s.rows.size() > 3);
+        QVERIFY(std::abs(s.rows.back().high - boundsOf(s.net).high.y) < 1e-6);
+        QVERIFY(std::abs(s.rows.back().width() - 150) < 1e-6 && s.rows[2].width() == 50.0);
+        QVERIFY(std::abs(s.rows[3].low - s.rows[2].high - 2) < 1e-6);
+        // A border above the line changes nothing below it: a tile stays in the middle.
+        rules.startY = TileStart::TileCentred;
+        rules.borderAfter = 3;
+        const SetOut centred = setOutTiles(wall(sheetOfSize(758, 1000)), tile(), rules);
+        const double middle = (boundsOf(centred.net).low.y + boundsOf(centred.net).high.y) / 2;
+        QVERIFY(std::any_of(centred.rows.begin(), centred.rows.end(), [&](const Row& r) {
+            return std::abs((r.low + r.high) / 2 - middle) < 1e-6 && std::abs(r.width() - 150) < 1e-6;
+        }));
+        QVERIFY(centred.figures.offCentre.value < 1e-6);
+    }
+
     void cutsUnderTheRuleAreTold() {
         TileRules rules = plain();
         rules.startX = TileStart::LowCorner;

@@ -123,6 +123,26 @@ private slots:
         QVERIFY(has(shaped(s).remarks, RemarkKind::OpeningCrossed));
     }
 
+    /// A wardrobe in one corner, 800 of 3000 long and 700 high: over the other 2200 the whole height of 1200 is seen,
+    /// so the line that matters lies at 600, though the box of what is seen is the same. A bench 450 high along 2000
+    /// more and it lies at 825.
+    void theMiddleIsThatOfMostOfWhatIsSeen() {
+        Surface s = wall(3000, 1200);
+        Zone z{.name = "Wardrobe"};
+        z.place.fromSide = mm(0);
+        z.place.fromCross = mm(0);
+        z.width = mm(800);
+        z.height = mm(700);
+        s.zones = {z};
+        QVERIFY(near(*shaped(s).visibleCentreY, 600, 0.01));
+        z.name = "Bench";
+        z.place.fromCross = mm(800);
+        z.width = mm(2000);
+        z.height = mm(450);
+        s.zones.push_back(z);
+        QVERIFY(near(*shaped(s).visibleCentreY, 825, 0.01));
+    }
+
     void theVisiblePartHasItsOwnMiddle() {
         Surface s = wall(3000, 1200);
         Zone z{.name = "Kitchen"};

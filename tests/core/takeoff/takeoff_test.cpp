@@ -5,6 +5,7 @@
 #include "core/fitting/steps.h"
 #include "core/setout/plank_floor.h"
 #include "core/takeoff/floor_takeoff.h"
+#include "core/takeoff/whole_strips.h"
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
@@ -58,6 +59,48 @@ private slots:
         QCOMPARE(p.packs, 2);
         QVERIFY(std::abs(p.lengthLeft.value - 2860) < 1e-6);
         QCOMPARE(p.cost->minor, 3000);
+    }
+
+    /// Three strips of 3000 off rolls of 5000: two would do by length, but then one strip is pieced: three rolls.
+    /// Another surface with two strips of 2000 fills their ends.
+    void stripsComeWholeOffTheirRolls() {
+        QCOMPARE(rollsFor({{3000}, {3000}, {3000}}, {}, {5000}), (StripsOnRolls{3, 0}));
+        // Six of 2000 and one of 4000: 16000 on rolls of 6000 are three, none pieced: 2+2+2, 2+2, 4 + 2.
+        QCOMPARE(rollsFor({{2000}, {2000}, {4000}, {2000}, {2000}, {2000}, {2000}}, {}, {6000}).rolls, 3);
+        // One of 12000 is longer than a roll: two whole ones, 2000 off a third, two joints; 4000 more fits beside that.
+        QCOMPARE(rollsFor({{12000}, {3000}}, {}, {5000}), (StripsOnRolls{3, 2}));
+        // Patches may be taken as they come: 1000 fits the end of a roll, 3000 does not.
+        QCOMPARE(rollsFor({{3500}}, {1000}, {5000}).rolls, 1);
+        QCOMPARE(rollsFor({{3500}}, {3000}, {5000}).rolls, 2);
+        // First-fit puts 5 3 | 4 4 | 3 3 | 2; the search finds three rolls of 8.
+        QCOMPARE(rollsFor({{5000}, {4000}, {4000}, {3000}, {3000}, {3000}, {2000}}, {}, {8000}).rolls, 3);
+
+        const Underlay roll{.rollWidth = {1000}, .rollLength = {5000}, .lap = {0}, .massKgPerM2 = 1};
+        const UnderlayTakeoff big = takeOffUnderlay(box(3000, 3000), roll),
+                              small = takeOffUnderlay(box(2000, 2000), roll);
+        const Product product{
+            "u", "underlay", "Roll", "", Money{1500, Currency{}}, {{"rollWidth", 1000}, {"rollLength", 5000}}};
+        const Purchase a = buyStrips(product, underlayOf(product), big),
+                       b = buyStrips(product, underlayOf(product), small);
+        QCOMPARE(a.packs, 3);
+        QVERIFY(std::abs(a.lengthLeft.value - 6000) < 1e-6);
+        QCOMPARE(b.packs, 1);
+        const Purchase both = boughtTogether(a, b);
+        QCOMPARE(both.packs, 3);
+        QVERIFY(std::abs(both.lengthNeeded.value - 13000) < 1e-6 && std::abs(both.lengthLeft.value - 2000) < 1e-6);
+    }
+
+    /// 2400 x 1900 off rolls of 1000 x 2500: along two strips of 2400, a roll each; across three of 1900, a roll each.
+    void theDirectionTakesFewerRolls() {
+        const Underlay roll{.rollWidth = {1000}, .rollLength = {2500}, .lap = {0}};
+        QVERIFY(takeOffUnderlay(box(2400, 1900), roll).alongX);
+        // Off rolls of 4000 two strips of 1900 share one: 2 rolls either way, and 4800 is less than 5700.
+        QVERIFY(takeOffUnderlay(box(2400, 1900), {.rollWidth = {1000}, .rollLength = {4000}, .lap = {0}}).alongX);
+        // 3000 x 2000 off rolls of 2000: along each strip has a joint; across three whole ones.
+        const UnderlayTakeoff t =
+            takeOffUnderlay(box(3000, 2000), {.rollWidth = {1000}, .rollLength = {2000}, .lap = {0}});
+        QVERIFY(!t.alongX);
+        QCOMPARE(t.joints, 0);
     }
 
     void lapsAreLaidTwice() {

@@ -72,6 +72,16 @@ private slots:
         QCOMPARE(plain(printMass({0.04}, 2, ',')), QStringLiteral("0,04 kg"));
     }
 
+    /// 9.290304 m2 are 100 square feet; a tonne 2204.6 lb; 3.048 m ten feet.
+    void whatGoesWithInchesIsImperial() {
+        QCOMPARE(measuresWith(LengthUnit::Inch), Measures::Imperial);
+        QCOMPARE(measuresWith(LengthUnit::Metre), Measures::Metric);
+        QCOMPARE(plain(printArea({9.290304}, 2, '.', Measures::Imperial)), QStringLiteral("100.0 ft²"));
+        QCOMPARE(plain(printMass({1000}, 1, '.', Measures::Imperial)), QStringLiteral("2 204.6 lb"));
+        QCOMPARE(plain(printRun({3048}, 2, '.', Measures::Imperial)), QStringLiteral("10.0 ft"));
+        QCOMPARE(plain(printRun({8400})), QStringLiteral("8.40 m"));
+    }
+
     void countsForgiveFloatingPoint() {
         QCOMPARE(roundUp(26.0000000001), 26);
         QCOMPARE(roundUp(26.001), 27);
