@@ -230,7 +230,8 @@ int main(int argc, char** argv) {
 
     JobDocument document;
     document.open(parser.isSet(line.demo) ? demoJob()
-                                          : newJob(Main::tr("New van").toStdString(), Main::tr("Floor").toStdString(), starterCatalogue(), Currency{}),
+                                          : newJob(Main::tr("New van").toStdString(), Main::tr("Floor").toStdString(),
+                                                   starterCatalogue(), Currency{}),
                   {});
     if (parser.isSet(line.demo)) document.setNow(demoNow());
     const QString folder =

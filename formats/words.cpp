@@ -24,31 +24,6 @@ QString sideNamed(Hand hand) {
 
 } // namespace
 
-QString Figures::length(Mm l, bool withUnit) const {
-    LengthStyle style{.unit = unit, .decimals = decimals, .decimalMark = decimalMark, .withUnit = withUnit};
-    style.betweenMarks = BetweenMarks::SayAbout;
-    return fromStd(printLength(l, style));
-}
-
-QString Figures::fineLength(Mm l, bool withUnit) const {
-    Figures fine = *this;
-    fine.decimals = std::max(1, decimals);
-    return fine.length(l, withUnit);
-}
-
-QString Figures::number(double value, int places) const { return fromStd(printNumber(value, places, decimalMark)); }
-QString Figures::money(Money m) const { return fromStd(printMoney(m, decimalMark)); }
-QString Figures::area(M2 a) const { return fromStd(printArea(a, 2, decimalMark, measuresWith(unit))); }
-QString Figures::mass(Kg m, int places) const { return fromStd(printMass(m, places, decimalMark, measuresWith(unit))); }
-QString Figures::run(Mm l, int places) const { return fromStd(printRun(l, places, decimalMark, measuresWith(unit))); }
-QString Figures::anArea() const {
-    return measuresWith(unit) == Measures::Imperial ? Words::tr("a ft²") : Words::tr("a m²");
-}
-double Figures::areaUnit() const { return measuresWith(unit) == Measures::Imperial ? kSquareFootM2 : 1; }
-QString Figures::percent(double share) const {
-    return fromStd(printNumber(share * 100, 1, decimalMark, true, true)) + QStringLiteral(" %");
-}
-
 Figures figuresFor(const Job& job, char decimalMark) { return {.unit = job.shownUnit, .decimalMark = decimalMark}; }
 
 QString readingName(const std::string& key) {

@@ -10,8 +10,7 @@ inline const Purchase* riskiest(const Plan& plan, double spoilChance) {
     double most = 0;
     for (const Purchase& p : plan.purchases) {
         if (p.quantity == Quantity::Length || p.measuredOut()) continue;
-        const double risk =
-            chanceOfRunningShort(p.unitsNeeded, plan.cutUnits(p.product), p.unitsAtHand(), spoilChance);
+        const double risk = chanceOfRunningShort(p.unitsNeeded, plan.cutUnits(p.product), p.unitsAtHand(), spoilChance);
         if (risk <= most) continue;
         most = risk;
         worst = &p;

@@ -66,8 +66,7 @@ void addBoards(const Product& product, const std::string& surface, const std::st
         CutPiece wanted = wantedOf("board", surface, layer, piece);
         wanted.shape = {{rectangle(0, 0, piece.length.value, width)}};
         if (piece.ripAtStart.value > 0 && std::min(piece.ripAtStart, piece.ripAtEnd).value < width - 1e-3) {
-            // The first row loses its near edge, any other its far one.
-            const auto line = [&](Mm rip) { return piece.row == 0 ? width - rip.value : rip.value; };
+            const auto line = [&](Mm rip) { return piece.factory.near ? rip.value : width - rip.value; };
             wanted.marks.push_back(
                 {{piece.ripFrom.value, line(piece.ripAtStart)}, {piece.ripTo.value, line(piece.ripAtEnd)}});
         }

@@ -407,6 +407,13 @@ FactoryEdges Cutting::wantedOnEdge(const CutSheet& sheet, std::size_t n, const s
     return onEdges(wishOf(sheet.pieces[n], kinds), stock.lengthMm, stock.widthMm);
 }
 
+/// The strokes round what is sawn out of a bar's pieces.
+void Cutting::addOutlines(CutItem& bar) const {
+    for (std::size_t i = 0; i < bar.pieces.size(); ++i)
+        if (const int n = bar.pieces[i].piece; n >= 0 && !piece(n).cutAway.empty())
+            bar.order.push_back(outlineStep(piece(n), int(i), boundsOf(bar.pieces[i].shape).low));
+}
+
 /// Figures, orders and leftovers that do not depend on the engine.
 void Cutting::finish(ProductCut& answer) const {
     const KeepRule rule = keepRuleOf(p_.form);
@@ -425,9 +432,7 @@ void Cutting::finish(ProductCut& answer) const {
     for (CutItem& item : answer.items) {
         if (bars && !item.decided) {
             item.order = orderOfBar(item, endTrim);
-            for (std::size_t i = 0; i < item.pieces.size(); ++i)
-                if (const int n = item.pieces[i].piece; n >= 0 && !piece(n).cutAway.empty())
-                    item.order.push_back(outlineStep(piece(n), int(i), boundsOf(item.pieces[i].shape).low));
+            addOutlines(item);
             double end = endTrim;
             for (const LyingPiece& l : item.pieces) end = std::max(end, boundsOf(l.shape).high.x + item.kerfMm);
             item.left.clear();

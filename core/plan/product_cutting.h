@@ -69,6 +69,7 @@ private:
                                             const SheetsProblem& problem) const;
     ProductCut sheets(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
     ProductCut roll(const Effort& effort, const std::function<void(const ProductCut&)>& progress);
+    void addOutlines(CutItem& bar) const;
     void finish(ProductCut& answer) const;
     /// What of a run of roll, its order of cuts known, is worth keeping.
     [[nodiscard]] std::vector<LeftRectangle> leftOfRun(const CutItem& run) const;

@@ -293,8 +293,11 @@ private:
         const bool first = row == 0, last = r + 1 == out_.rows.size();
         const Mm start = visibleAt(r, from, shape), end = visibleAt(r, to, shape);
         // Rows at the edges and those that share a taper are ripped; the others come as they are, notches apart.
-        const bool edge = first || last || out_.rows[r].tapered();
-        const bool tongueSide = rules_.tongueTowardsLast ? !first : first;
+        // So are rows that a side which tapers crosses.
+        const bool ripsNear = first || (!last && crossedBy(lowSide_, lines_[r], from, to, 1));
+        const bool edge =
+            ripsNear || last || out_.rows[r].tapered() || crossedBy(highSide_, lines_[r + 1], from, to, -1);
+        const bool tongueSide = rules_.tongueTowardsLast != ripsNear;
         if (edge && std::min(start, end).value < board_.cover.value - 1e-3) {
             // The saw runs out of the board at one edge where all of it is seen, at the other where nothing is.
             const auto rip = [&](Mm visible) {
@@ -305,27 +308,42 @@ private:
             piece.ripAtStart = rip(start);
             piece.ripAtEnd = rip(end);
             piece.ripTo = piece.length;
-            runOut(r, from, to, {start, end}, piece);
+            runOut(r, from, to, {start, end}, ripsNear, piece);
             piece.width = {std::max(start.value, end.value)};
         }
         const double whole = (to - from) * (out_.rows[r].width() + out_.rows[r].widthAtEnd()) / 2;
-        const double ripped = (to - from) * (start.value + end.value) / 2 * stretch_;
+        const double full = piece.ripAtStart.value <= 0 ? 0
+                            : piece.ripFrom.value > 0   ? piece.ripFrom.value
+                                                        : piece.length.value - piece.ripTo.value; // not ripped of it
+        const double ripped =
+            ((piece.length.value - full) * (start.value + end.value) / 2 + full * std::max(start.value, end.value)) *
+            stretch_;
         piece.notched = areaMm2(shape) < std::min(whole, edge ? ripped : whole) - std::max(50.0, 0.005 * whole);
         if (piece.notched)
             piece.cutAway = cutAwayOf(onBoard(shape, from, r), piece, board_,
-                                      {.farKept = first && piece.ripAtStart.value > 0,
+                                      {.farKept = ripsNear && piece.ripAtStart.value > 0,
                                        .nearHidden = rules_.tongueTowardsLast ? Mm{0} : board_.tongue(),
                                        .visible = {start, end}});
         piece.factory = {.left = false,
                          .right = false,
-                         .near = !(first && piece.ripAtStart.value > 0),
-                         .far = !(last && piece.ripAtStart.value > 0)};
+                         .near = !(ripsNear && piece.ripAtStart.value > 0),
+                         .far = !(!ripsNear && piece.ripAtStart.value > 0)};
         piece.removable = std::any_of(request_.wiring.begin(), request_.wiring.end(),
                                       [&](const Region& w) { return areaMm2(intersection(w, placed(shape))) > 1; });
         cutMm_ += board_.overall.value + (piece.ripAtStart.value > 0 ? piece.length.value : 0);
         if (piece.notched) cutMm_ += 2 * board_.cover.value;
         piece.shape = placed(shape);
         out_.pieces.push_back(std::move(piece));
+    }
+
+    /// Whether a side that tapers bites into a row beyond one of its lines, over a stretch. @param way  1: from below
+    [[nodiscard]] bool crossedBy(const Line& side, const Line& line, double from, double to, double way) const {
+        constexpr double kBites = 0.5; // mm
+        const auto bites = [&](double x) {
+            const double share = (x - bounds_.low.x) / std::max(1.0, bounds_.width());
+            return (side.at(share) - line.at(share)) * way > kBites;
+        };
+        return side.atStart != side.atEnd && (bites(from) || bites(to));
     }
 
     /// A piece's shape along its board, from the near edge of the whole width that is seen of one.
@@ -342,14 +360,14 @@ private:
 
     /// Where the sides take more of a row at one end than there is of it, its cut begins or ends on the way: there all
     /// of the board is seen.
-    void runOut(std::size_t row, double from, double to, std::array<Mm, 2> visible, Piece& piece) const {
+    void runOut(std::size_t row, double from, double to, std::array<Mm, 2> visible, bool ripsNear, Piece& piece) const {
         const auto shareAt = [&](double x) { return (x - bounds_.low.x) / std::max(1.0, bounds_.width()); };
         // As wide as the sides leave room for, were the board no narrower than that.
         const auto room = [&](double x) {
             const double share = shareAt(x);
-            const double low = row == 0 ? lowSide_.at(share) : std::max(lines_[row].at(share), lowSide_.at(share));
-            const double high = row + 1 == out_.rows.size() ? highSide_.at(share)
-                                                            : std::min(lines_[row + 1].at(share), highSide_.at(share));
+            const double low = ripsNear ? lowSide_.at(share) : std::max(lines_[row].at(share), lowSide_.at(share));
+            const double high =
+                ripsNear ? std::min(lines_[row + 1].at(share), highSide_.at(share)) : highSide_.at(share);
             return (high - low) / stretch_;
         };
         const double cover = board_.cover.value, a = room(from), b = room(to);

@@ -118,8 +118,8 @@ std::string printMass(Kg mass, int decimals, char decimalMark, Measures measures
 std::string printRun(Mm length, int decimals, char decimalMark, Measures measures) {
     constexpr double kMetreMm = 1000, kFootMm = 304.8;
     if (measures == Measures::Metric)
-        return printNumber(length.value / kMetreMm, decimals, decimalMark, true, true) + " m";
-    return printNumber(length.value / kFootMm, std::max(0, decimals - 1), decimalMark, true, true) + " ft";
+        return printNumber(length.value / kMetreMm, decimals, decimalMark) + " m";
+    return printNumber(length.value / kFootMm, std::max(0, decimals - 1), decimalMark) + " ft";
 }
 
 } // namespace westrum

@@ -42,7 +42,7 @@ Measures measuresWith(LengthUnit unit);
 std::string printArea(M2 area, int decimals = 2, char decimalMark = '.', Measures measures = Measures::Metric);
 /// `53.0 kg`, `116.8 lb`
 std::string printMass(Kg mass, int decimals = 1, char decimalMark = '.', Measures measures = Measures::Metric);
-/// What is run off a roll or sawn in all: `8.40 m`; `27.6 ft`, with one decimal less.
+/// What is run off a roll or sawn in all: `8.4 m`; `27.6 ft`, with one decimal less.
 std::string printRun(Mm length, int decimals = 2, char decimalMark = '.', Measures measures = Measures::Metric);
 /// Square metres and kilograms in one of what areas and masses are printed in. Source: the yard of 0.9144 m and the
 /// pound of 0.45359237 kg, both exact since 1959.

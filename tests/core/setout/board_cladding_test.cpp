@@ -64,7 +64,7 @@ private slots:
         const SetOut s = setOutBoards(surface(wall), board(80, 88), rules);
         const auto last = std::find_if(s.pieces.begin(), s.pieces.end(), [](const Piece& p) { return p.row == 4; });
         QVERIFY(last != s.pieces.end());
-        QVERIFY(std::abs(last->ripAtStart.value - 30) < 1e-6);
+        QVERIFY2(std::abs(last->ripAtStart.value - 30) < 1e-6, qPrintable(QString::number(last->ripAtStart.value)));
         QVERIFY(std::abs(last->ripAtEnd.value - 88) < 1e-6);
         QVERIFY(last->ripFrom.value == 0 && std::abs(last->ripTo.value - 50.0 / 120 * 2000) < 0.01);
         // The same wall from its other end: the cut begins where it ended.
