@@ -178,6 +178,10 @@ private:
                         *place = walk_.reading(*readings, at + ".readings", key.c_str());
         }
         drawn(m, at, into.drawn);
+        cutOuts(m, at, into);
+    }
+
+    void cutOuts(const Json& m, const std::string& at, Measurement& into) {
         walk_.each(
             m, at, "notches",
             [&](const Json& n, const std::string& where) {

@@ -36,6 +36,18 @@ bool isWhole(const CutItem& item) {
            std::abs(boundsOf(item.pieces.front().shape).width() - item.lengthMm) < 0.5;
 }
 
+/// What no saw touches needs no drawing: all of it in one line.
+QStringList wholeOnes(const ProductCut& cut, const std::string& family) {
+    QStringList whole;
+    for (std::size_t i = 0; i < cut.items.size(); ++i) {
+        if (!isWhole(cut.items[i])) continue;
+        const LyingPiece& lies = cut.items[i].pieces.front();
+        whole << (lies.cut ? QStringLiteral("\u2713 ") : QString()) +
+                     CutPrint::tr("%1 for %2").arg(itemName(cut, i, family), pieceText(lies.name));
+    }
+    return whole;
+}
+
 } // namespace
 
 void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>& newPage, const Job& job,
@@ -47,15 +59,7 @@ void paintCutSheets(QPainter& p, const QRectF& page, const std::function<void()>
     flow.text(CutPrint::tr("Mark from the left end or the lower edge. The line is the near side of the cut: the blade "
                            "goes on its far side. Cut in the order of the numbers.") +
               QLatin1Char(' ') + cutCaution(cut.form));
-    // What no saw touches needs no drawing: all of it in one line.
-    QStringList whole;
-    for (std::size_t i = 0; i < cut.items.size(); ++i)
-        if (isWhole(cut.items[i])) {
-            const CutItem& item = cut.items[i];
-            const LyingPiece& lies = item.pieces.front();
-            whole << (lies.cut ? QStringLiteral("\u2713 ") : QString()) +
-                         CutPrint::tr("%1 for %2").arg(itemName(cut, i, family.toStdString()), pieceText(lies.name));
-        }
+    const QStringList whole = wholeOnes(cut, family.toStdString());
     if (!whole.isEmpty()) {
         flow.gap();
         flow.text(CutPrint::tr("%n whole, as they come: %1.", nullptr, static_cast<int>(whole.size()))

@@ -12,7 +12,8 @@ namespace westrum {
 namespace {
 
 constexpr double kHairMm = 0.05;
-constexpr double kLeastPieceMm = 2; ///< a narrower one is a gap that the batts beside it close
+constexpr double kBridgeMm = 4;     ///< bays joined by less are two
+constexpr double kLeastPieceMm = 5; ///< a narrower one is a gap that the batts beside it close
 
 M2 m2(const Region& region) { return {areaMm2(region) / 1e6}; }
 
@@ -29,6 +30,17 @@ std::vector<Region> cells(const Region& bay, double x, double y, bool fromRight)
             }
         }
     return all;
+}
+
+/// What hangs together by more than a hair: ribs that end at a slanting edge part their bays, whatever rounding left
+/// there.
+std::vector<Region> baysOf(const Region& covered) {
+    std::vector<Region> bays;
+    for (const Region& core : partsOf(inset(covered, kBridgeMm / 2))) {
+        Region bay = intersection(outset(core, kBridgeMm / 2), covered);
+        if (!bay.empty()) bays.push_back(std::move(bay));
+    }
+    return bays;
 }
 
 /// Sizes in tenths of a millimetre, the largest first: the same for a bay and its mirror image.
@@ -70,7 +82,7 @@ Region insulated(const SurfaceShape& shape, bool between) {
 
 std::vector<Region> battsInBays(const Region& covered, const Insulation& insulation) {
     std::vector<Region> all;
-    for (const Region& bay : partsOf(covered)) {
+    for (const Region& bay : baysOf(covered)) {
         const Bounds b = boundsOf(bay);
         const bool wide = b.width() >= b.height();
         std::vector<Region> best;

@@ -32,6 +32,14 @@
     </message>
 </context>
 <context>
+    <name>CutPrint</name>
+    <message numerus="yes">
+        <source>%n whole, as they come: %1.</source>
+        <translation>
+            <numerusform>%n whole, as they come: %1.</numerusform><numerusform>%n whole, as they come: %1.</numerusform></translation>
+    </message>
+</context>
+<context>
     <name>FinishWords</name>
     <message numerus="yes">
         <source>%n joint(s) lie too near one in the next row for the stagger asked for.</source>
@@ -83,18 +91,16 @@
         </translation>
     </message>
     <message numerus="yes">
-        <source>It must stretch by %1 %, and gives %2 %. %n more seam(s) would do, %3.</source>
-        <translation>
-            <numerusform>It must stretch by %1 %, and gives %2 %. %n more seam would do, %3.</numerusform>
-            <numerusform>It must stretch by %1 %, and gives %2 %. %n more seams would do, %3.</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
         <source>%n piece(s)</source>
         <translation>
             <numerusform>%n piece</numerusform>
             <numerusform>%n pieces</numerusform>
         </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1 %n more seam(s), evenly spread, would do, %2.</source>
+        <translation>
+            <numerusform>%1 %n more seam, evenly spread, would do, %2.</numerusform><numerusform>%1 %n more seams, evenly spread, would do, %2.</numerusform></translation>
     </message>
 </context>
 <context>
@@ -308,6 +314,16 @@
             <numerusform>%n place, once the coat is dry. Mains and gas are for a licensed trade.</numerusform>
             <numerusform>%n places, once the coat is dry. Mains and gas are for a licensed trade.</numerusform>
         </translation>
+    </message>
+    <message numerus="yes">
+        <source> %n joint(s) in strips longer than a roll: butted, never where one treads most.</source>
+        <translation>
+            <numerusform> %n joint in strips longer than a roll: butted, never where one treads most.</numerusform><numerusform> %n joints in strips longer than a roll: butted, never where one treads most.</numerusform></translation>
+    </message>
+    <message numerus="yes">
+        <source> %n piece(s), as Cut lays them out.</source>
+        <translation>
+            <numerusform> %n piece, as Cut lays them out.</numerusform><numerusform> %n pieces, as Cut lays them out.</numerusform></translation>
     </message>
 </context>
 <context>
@@ -575,6 +591,11 @@
             <numerusform>%n packers</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n batt(s)</source>
+        <translation>
+            <numerusform>%n batt</numerusform><numerusform>%n batts</numerusform></translation>
+    </message>
 </context>
 <context>
     <name>WorkWords</name>
@@ -632,13 +653,6 @@
 </context>
 <context>
     <name>westrum::BuyPage</name>
-    <message numerus="yes">
-        <source>%n line(s) may run short more often than %1; first of all %2: %3 in %4 tries.</source>
-        <translation>
-            <numerusform>%n line may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
-            <numerusform>%n lines may run short more often than %1; first of all %2: %3 in %4 tries.</numerusform>
-        </translation>
-    </message>
     <message numerus="yes">
         <source>%n offcut(s) free on the rack</source>
         <translation>
@@ -950,18 +964,16 @@
 <context>
     <name>westrum::RollStrip</name>
     <message numerus="yes">
-        <source>%1 m off the roll for the whole van, %n piece(s) of it for this surface.</source>
-        <translation>
-            <numerusform>%1 m off the roll for the whole van, %n piece of it for this surface.</numerusform>
-            <numerusform>%1 m off the roll for the whole van, %n pieces of it for this surface.</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
         <source>%n piece(s) find no room on it.</source>
         <translation>
             <numerusform>%n piece finds no room on it.</numerusform>
             <numerusform>%n pieces find no room on it.</numerusform>
         </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1 off the roll for the whole van, %n piece(s) of it for this surface.</source>
+        <translation>
+            <numerusform>%1 off the roll for the whole van, %n piece of it for this surface.</numerusform><numerusform>%1 off the roll for the whole van, %n pieces of it for this surface.</numerusform></translation>
     </message>
 </context>
 <context>

@@ -467,6 +467,10 @@ private slots:
             of("wool", "insulation", {{"thickness", 20}, {"length", 1200}, {"width", 600}, {"perPack", 1}}));
         const Plan q = withCutsOf(narrow);
         QCOMPARE(q.purchases.back().unitsNeeded, 4);
+        // Under a slanting upper edge ribs end along it: their bays are two all the same.
+        Job slanted = narrow;
+        slanted.surfaces[0].measurement = fourSides(1040, 2000, 1040.2, 1980, 2254.24);
+        QCOMPARE(plan(slanted).surfaces[0].layers[0].take.boards.size(), std::size_t{4});
         // Pressed in, of what gives way: 2 m2 are 2.78 batts, three; asked of what does not, it is told and four stay.
         narrow.finishes["wall"].now().layers[0].rules["pressed"] = 1;
         QVERIFY(told(withCutsOf(narrow), RemarkKind::BattsTooStiff));
