@@ -36,7 +36,9 @@
     <message numerus="yes">
         <source>%n whole, as they come: %1.</source>
         <translation>
-            <numerusform>%n whole, as they come: %1.</numerusform><numerusform>%n whole, as they come: %1.</numerusform></translation>
+            <numerusform>%n whole, as they come: %1.</numerusform>
+            <numerusform>%n whole, as they come: %1.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -100,7 +102,9 @@
     <message numerus="yes">
         <source>%1 %n more seam(s), evenly spread, would do, %2.</source>
         <translation>
-            <numerusform>%1 %n more seam, evenly spread, would do, %2.</numerusform><numerusform>%1 %n more seams, evenly spread, would do, %2.</numerusform></translation>
+            <numerusform>%1 %n more seam, evenly spread, would do, %2.</numerusform>
+            <numerusform>%1 %n more seams, evenly spread, would do, %2.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -318,12 +322,16 @@
     <message numerus="yes">
         <source> %n joint(s) in strips longer than a roll: butted, never where one treads most.</source>
         <translation>
-            <numerusform> %n joint in strips longer than a roll: butted, never where one treads most.</numerusform><numerusform> %n joints in strips longer than a roll: butted, never where one treads most.</numerusform></translation>
+            <numerusform> %n joint in strips longer than a roll: butted, never where one treads most.</numerusform>
+            <numerusform> %n joints in strips longer than a roll: butted, never where one treads most.</numerusform>
+        </translation>
     </message>
     <message numerus="yes">
         <source> %n piece(s), as Cut lays them out.</source>
         <translation>
-            <numerusform> %n piece, as Cut lays them out.</numerusform><numerusform> %n pieces, as Cut lays them out.</numerusform></translation>
+            <numerusform> %n piece, as Cut lays them out.</numerusform>
+            <numerusform> %n pieces, as Cut lays them out.</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -594,7 +602,9 @@
     <message numerus="yes">
         <source>%n batt(s)</source>
         <translation>
-            <numerusform>%n batt</numerusform><numerusform>%n batts</numerusform></translation>
+            <numerusform>%n batt</numerusform>
+            <numerusform>%n batts</numerusform>
+        </translation>
     </message>
 </context>
 <context>
@@ -973,7 +983,9 @@
     <message numerus="yes">
         <source>%1 off the roll for the whole van, %n piece(s) of it for this surface.</source>
         <translation>
-            <numerusform>%1 off the roll for the whole van, %n piece of it for this surface.</numerusform><numerusform>%1 off the roll for the whole van, %n pieces of it for this surface.</numerusform></translation>
+            <numerusform>%1 off the roll for the whole van, %n piece of it for this surface.</numerusform>
+            <numerusform>%1 off the roll for the whole van, %n pieces of it for this surface.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

@@ -8,6 +8,8 @@ namespace westrum::test {
 /// was worked out by hand for many a test.
 inline Job demoFloor() {
     Job job = demoJob();
+    job.spares.clear();
+    job.acceptedRisk = Job().acceptedRisk;
     FinishOptions floor = job.finishes.at("floor");
     floor.options = {floor.options.front()};
     std::vector<Layer>& layers = floor.now().layers;

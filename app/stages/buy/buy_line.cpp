@@ -143,8 +143,7 @@ void BuyPage::sayRisk() {
         if (!worst || o.chanceShort() > worst->chanceShort()) worst = &o;
     if (!worst || any <= job.acceptedRisk)
         return say(
-            tr("Tried %1 times with slips of the tape, spoilt cuts and damaged stock: something runs short in %2 "
-               "of them, %3 are accepted.")
+            tr("Tried %1 times with slips of the tape, spoilt cuts, damaged stock: short in %2, %3 are accepted.")
                 .arg(document_.oddsTries())
                 .arg(f.percent(any), f.percent(job.acceptedRisk)));
     const Product* product = job.catalogue.find(worst->product);

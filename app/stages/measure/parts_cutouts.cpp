@@ -12,8 +12,8 @@ namespace {
 constexpr std::array kCutEdges{EdgeKind::Unsaid, EdgeKind::Free, EdgeKind::DoorReveal, EdgeKind::UnderTrim};
 
 QStringList cutEdgeNames() {
-    return {PartsPanel::tr("something stands in it"), PartsPanel::tr("its edges are free"),
-            PartsPanel::tr("turned in there"), PartsPanel::tr("goes under a trim there")};
+    return {PartsPanel::tr("something in it"), PartsPanel::tr("edges free"), PartsPanel::tr("turned in"),
+            PartsPanel::tr("under a trim")};
 }
 
 int cutEdgePlace(EdgeKind edges) {
