@@ -215,6 +215,48 @@ double insetOf(const Ring& ring, const EdgeRun& run, double usual, std::span<con
     return best;
 }
 
+/// The line of fixings along a run that has ends: from where it crosses the line of the side before to where it crosses
+/// that of the side after it, however short the sides at its ends are.
+/// @param length  along it; round a curve tighter than the inset it runs back, and that counts off
+std::vector<Point> walkedAlong(const Ring& ring, const Ring& line, const EdgeRun& run, double& length) {
+    const std::size_t n = ring.size();
+    const auto side = [&](std::size_t k) { return (run.from + k) % n; };
+    const auto way = [&](std::size_t i) { return unit(ring[(i + 1) % n] - ring[i]); };
+    // Where the moved line of one side crosses that of another.
+    const auto crossing = [&](std::size_t i, std::size_t other) {
+        const Point u = way(i), v = way(other), to = line[other] - line[i];
+        const double turn = cross(u, v);
+        return std::abs(turn) < 1e-9 ? line[i] : line[i] + u * (cross(to, v) / turn);
+    };
+    const std::size_t before = (run.from + n - 1) % n, after = side(run.sides);
+    std::size_t first = 0, last = run.sides;
+    Point from = line[run.from], to = line[after];
+    while (first < run.sides) {
+        const std::size_t i = side(first);
+        if (first > 0) from = crossing(i, before);
+        if (dot(line[(i + 1) % n] - from, way(i)) > 0) break;
+        ++first;
+    }
+    while (last > first) {
+        const std::size_t i = side(last - 1);
+        if (last < run.sides) to = crossing(i, after);
+        if (dot(to - (last - 1 == first ? from : line[i]), way(i)) > 0) break;
+        --last;
+    }
+    length = 0;
+    if (last <= first) return {};
+    std::vector<Point> walked;
+    for (std::size_t k = first; k < last; ++k) {
+        const std::size_t i = side(k);
+        const Point p = k == first ? from : line[i], q = k + 1 == last ? to : line[(i + 1) % n];
+        const double on = dot(q - p, way(i));
+        length += on;
+        if (on > 0 || k == first) walked.push_back(p);
+    }
+    walked.push_back(to);
+    return walked;
+}
+
 class Panel {
 public:
     Panel(const Region& panel, const FixingRules& rules, std::span<const Holder> holders)
@@ -273,18 +315,10 @@ private:
             path.add(start);
             length = path.length();
         } else {
-            std::vector<std::size_t> walked; // sides whose line runs on
-            for (std::size_t k = 0; k < run.sides; ++k) {
-                const std::size_t i = (run.from + k) % n, next = (i + 1) % n;
-                const double on = dot(line[next] - line[i], unit(ring[next] - ring[i]));
-                length += on;
-                if (on > 0) walked.push_back(i);
-            }
-            for (const std::size_t i : walked) path.add(line[i]);
+            const std::vector<Point> walked = walkedAlong(ring, line, run, length);
+            for (const Point& p : walked) path.add(p);
             if (walked.empty()) // too short for its insets: one place in its middle
                 path.add((line[first] + line[(run.from + run.sides) % n]) * 0.5);
-            else
-                path.add(line[(walked.back() + 1) % n]);
             length = std::max(0.0, length);
         }
         const auto spaces = static_cast<double>(

@@ -152,6 +152,50 @@ private slots:
         }
     }
 
+    /// A wall of 2000 x 900 whose upper edge is an arc 150 high, drawn in 24 to 400 parts: as many pieces, fixings and
+    /// runs of trim, and the same areas and lengths to a thousandth.
+    void howFinelyACurveIsDividedChangesNothing() {
+        const auto planOf = [](const char* product, int parts) {
+            Job job;
+            job.catalogue = demoJob().catalogue;
+            Surface s;
+            s.id = s.name = "wall";
+            s.kind = SurfaceKind::LeftWall;
+            s.measurement.form = OutlineForm::Drawn;
+            Ring ring{{0, 0}, {2000, 0}};
+            const double radius = (1000.0 * 1000 + 150.0 * 150) / 300, half = std::asin(1000 / radius);
+            for (int k = 0; k <= parts; ++k) {
+                const double a = half - 2 * half * k / parts;
+                ring.push_back({1000 + radius * std::sin(a), 900 + radius * std::cos(a) - radius * std::cos(half)});
+            }
+            s.measurement.drawn = drawnOutline(ring, 0.001);
+            s.supports = {
+                {"Rib", SupportKind::Rib, false, Reading{{}, {250}}, Reading{{}, {40}}, 4, Reading{{}, {500}}, {}}};
+            for (int side = 0; side < 3; ++side) s.edges.push_back({EdgeKind::Free, {}, 0, {}});
+            job.surfaces = {s};
+            job.finishes["wall"].now().layers = {{product, {}, {}, false}};
+            return planned(job);
+        };
+        for (const char* product :
+             {"birch-ply-6", "larch-board", "thrush-lining", "quay-white", "coot-vinyl", "foam-30"}) {
+            const Plan coarse = planOf(product, 24);
+            const LayerPlan& a = coarse.surfaces[0].layers[0];
+            QVERIFY2(a.area.value > 1.5, product);
+            for (const int parts : {60, 150, 400}) {
+                const Plan fine = planOf(product, parts);
+                const LayerPlan& b = fine.surfaces[0].layers[0];
+                const QByteArray said = QByteArray(product) + ' ' + QByteArray::number(parts) + differing(coarse, fine);
+                QVERIFY2(std::abs(a.area.value / b.area.value - 1) < 1e-3, said.constData());
+                QVERIFY2(a.setOut.pieces.size() == b.setOut.pieces.size(), said.constData());
+                QVERIFY2(a.fixings.size() == b.fixings.size(), said.constData());
+                QVERIFY2(coarse.trims.runs.size() == fine.trims.runs.size(), said.constData());
+                for (std::size_t i = 0; i < coarse.trims.runs.size(); ++i)
+                    QVERIFY2(std::abs(coarse.trims.runs[i].length.value / fine.trims.runs[i].length.value - 1) < 1e-3,
+                             said.constData());
+            }
+        }
+    }
+
     void everyPieceHasAKeyOfItsOwn() {
         std::vector<Job> jobs{demoJob()};
         for (unsigned seed = 1; seed <= jobsDealt(120); ++seed) jobs.push_back(JobDealer(seed).deal());
