@@ -5,12 +5,37 @@
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
+#include <QCheckBox>
+
 using namespace westrum;
 using namespace westrum::test;
 
 class MeasureStageTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Of the demo's floor: what stands in its door well is said under Outline, that both sides are alike under Van;
+    /// both are undone like anything else.
+    void edgesOfAWellAndAlikeSidesAreSaid() {
+        Bench b(demoFloor());
+        b.go(MainWindow::Measure);
+        b.document.setCurrentSurface("floor");
+        QVERIFY(b.click("groupOutline"));
+        QVERIFY(b.choose("stepEdges0", QStringLiteral("edges free")));
+        QCOMPARE(b.document.job().surfaces[0].measurement.steps[0].edges, EdgeKind::Free);
+        QCOMPARE(b.document.plan()->surfaces[0].measured.cutAways.size(), std::size_t{1});
+        QVERIFY(b.choose("notchEdges0", QStringLiteral("under a trim")));
+        QCOMPARE(b.document.job().surfaces[0].measurement.notches[0].edges, EdgeKind::UnderTrim);
+        b.document.undoStack().undo();
+        QCOMPARE(b.document.job().surfaces[0].measurement.notches[0].edges, EdgeKind::Unsaid);
+        QVERIFY(b.click("groupVan"));
+        auto* alike = b.find<QCheckBox>("symmetricBody");
+        QVERIFY(alike && !alike->isChecked());
+        alike->click();
+        QVERIFY(b.document.job().symmetricBody);
+        b.document.undoStack().undo();
+        QVERIFY(!b.document.job().symmetricBody && !b.find<QCheckBox>("symmetricBody")->isChecked());
+    }
+
     void theOutlineFollowsEachReading() {
         Bench b(demoFloor());
         b.go(MainWindow::Measure);

@@ -42,6 +42,8 @@ private slots:
             [&] { return moveStepToCorner(d, f, 0, 2); },
             [&] { return renameNotch(d, f, 0, "Arch"); },
             [&] { return renameStep(d, f, 0, "Door"); },
+            [&] { return describeNotchEdges(d, f, 0, EdgeKind::UnderTrim); },
+            [&] { return describeStepEdges(d, f, 0, EdgeKind::Free); },
             [&] { return renameSurface(d, f, "Floor of the hold"); },
             [&] { return moveStartLine(d, f, {41}, 1); },
             [&] { return setRule(d, f, "gap", 9); },
@@ -65,7 +67,7 @@ private slots:
         d.undoStack().redo();
         QVERIFY(d.job() == after);
         // The same once more changes nothing and leaves no step.
-        if (which != 3 && which != 4 && which != 5 && which != 6 && which != 21) {
+        if (which != 3 && which != 4 && which != 5 && which != 6 && which != 23) {
             push(d, all[static_cast<std::size_t>(which)]());
             QCOMPARE(d.undoStack().count(), 1);
         }

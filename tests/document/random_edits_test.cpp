@@ -249,6 +249,17 @@ class RandomEditsTest : public QObject {
             push(d, removeSurface(d, anySurface(d.job()).id));
             return true;
         });
+        plain("saySymmetric", [](JobDocument& d) { return saySymmetric(d, !d.job().symmetricBody); });
+        all.emplace_back("describeStepEdges", [](JobDocument& d) {
+            for (const Surface& s : d.job().surfaces)
+                if (!s.measurement.steps.empty()) {
+                    const EdgeKind edges = s.measurement.steps[0].edges;
+                    push(d,
+                         describeStepEdges(d, s.id, 0, edges == EdgeKind::Free ? EdgeKind::UnderTrim : EdgeKind::Free));
+                    return true;
+                }
+            return false;
+        });
         plain("setHeadroom", [this](JobDocument& d) {
             Headroom h;
             h.rear = millimetres(1800, 200);
