@@ -48,8 +48,8 @@ std::vector<std::pair<long, long>> sizesOf(const std::vector<Region>& pieces) {
     std::vector<std::pair<long, long>> sizes;
     for (const Region& piece : pieces) {
         const Bounds b = boundsOf(piece);
-        const auto [small, large] = std::minmax(std::lround(b.width() * 10), std::lround(b.height() * 10));
-        sizes.emplace_back(large, small);
+        const long across = std::lround(b.width() * 10), up = std::lround(b.height() * 10);
+        sizes.emplace_back(std::max(across, up), std::min(across, up));
     }
     std::sort(sizes.begin(), sizes.end(), std::greater<>());
     return sizes;

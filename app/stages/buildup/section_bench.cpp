@@ -15,7 +15,7 @@
 namespace westrum {
 namespace {
 
-constexpr double kLabelWidth = 300;    ///< beside the section
+constexpr double kLabelWidth = 332;    ///< beside the section
 constexpr double kHeadroomWidth = 170; ///< of the drawing of headroom, to the right
 constexpr double kThinnest = 3;        ///< pixels: a membrane is drawn at least so thick
 constexpr double kMetal = 10;          ///< pixels of body metal

@@ -35,9 +35,8 @@ private slots:
         QVERIFY2(found > 0, "no floor had anything to save");
     }
 
-    /// Rows the other way are tried too: 2440 x 1000 of planks 1220 x 200. Along the van 5 rows of two take ten planks,
-    /// two packs; ripping nothing, across they take 12.2 rows of 1000: 12 and a rip, more. On 1000 x 2440 it is the
-    /// other way round, and a pack of five is saved by turning.
+    /// Rows the other way are tried too. 1000 x 2440 of planks 1220 x 200: rows of 1000 are 12.2, thirteen planks and
+    /// two packs of twelve; turned, five rows of two planks (their joints staggered: one more) need eleven, one pack.
     void turningTheRowsIsOffered() {
         Job job =
             jobWith(test::rectangle(1000, 2440), plankProduct(1220, 200, 12, 3000), {{"gap", 0}, {"direction", 0}});

@@ -190,7 +190,7 @@ private slots:
             const auto [c, d] = mitres();
             QVERIFY(std::abs(std::max(c.mitreRad, c.bevelRad) - 40 * kDegree) < 1e-6); // (180 - 100) / 2
             QVERIFY(std::abs(std::max(d.mitreRad, d.bevelRad) - 40 * kDegree) < 1e-6);
-            const TrimJoint& joint = only(plan(job), "floor", 0).pieces.back().end;
+            const TrimJoint joint = only(plan(job), "floor", 0).pieces.back().end;
             QVERIFY(std::abs(joint.planRad - 100 * kDegree) < 1e-9 && joint.crooked && joint.inside);
         }
         // The other corners are as they were.

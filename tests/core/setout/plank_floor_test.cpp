@@ -48,10 +48,10 @@ private slots:
             const PlankRules rules{.gap = {8}, .startOffset = {static_cast<double>(dice() % 150)}};
             const SetOut a = setOutPlanks(m.outline, goods, rules), b = setOutPlanks(other, goods, rules);
             QVERIFY(std::abs(a.laidArea().value - b.laidArea().value) < 1e-6);
-            if (static_cast<int>(a.stock.size()) != a.leastStock || static_cast<int>(b.stock.size()) != b.leastStock)
-                continue;
+            // Before strips of ripped planks serve again: which do, hangs on where the rows' pieces end.
+            if (a.stockWithoutRipReuse != a.leastStock || b.stockWithoutRipReuse != b.leastStock) continue;
             ++proved;
-            QCOMPARE(a.stock.size(), b.stock.size());
+            QCOMPARE(a.stockWithoutRipReuse, b.stockWithoutRipReuse);
         }
         QVERIFY2(proved > 20, qPrintable(QString::number(proved)));
     }
