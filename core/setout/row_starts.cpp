@@ -549,11 +549,33 @@ private:
     std::optional<State> found_;
 };
 
+/// Runs in the order in which they are planned ahead: pieces that are a run by themselves last, so that they find every
+/// plank that the ends of other runs have opened. They bind nobody. By place: where the run stands in the list given.
+std::vector<std::size_t> singlesLast(const std::vector<Run>& runs, double plank) {
+    std::vector<std::size_t> order(runs.size());
+    std::iota(order.begin(), order.end(), std::size_t(0));
+    std::stable_partition(order.begin(), order.end(), [&](std::size_t i) { return runs[i].length > plank + kSlack; });
+    return order;
+}
+
+RowPlan inOrderGiven(RowPlan plan, const std::vector<std::size_t>& order) {
+    std::vector<RunLayout> runs(plan.runs.size());
+    for (std::size_t i = 0; i < order.size(); ++i) runs[order[i]] = plan.runs[i];
+    plan.runs = std::move(runs);
+    for (CutPlank& cut : plan.cutPlanks)
+        for (CutPlank::Part& part : cut.parts) part.run = static_cast<int>(order[static_cast<std::size_t>(part.run)]);
+    return plan;
+}
+
 } // namespace
 
 RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std::stop_token& stop) {
     if (runs.empty()) return {};
     Search search(runs, rules, stop);
+    const std::vector<std::size_t> order = singlesLast(runs, rules.plankLength);
+    std::vector<Run> ordered;
+    for (const std::size_t i : order) ordered.push_back(runs[i]);
+    Search planned(ordered, rules, stop);
     const int inside = search.wholePlanksInside();
     const int most = search.mostCutPlanks();
     int proven = search.leastCutPlanks();
@@ -562,9 +584,10 @@ RowPlan planRows(const std::vector<Run>& runs, const RowRules& rules, const std:
         // What can be done as one goes can be planned ahead too, and is found faster.
         const bool ahead = rules.working == Working::PlannedAhead;
         Search::Outcome outcome = search.tryWith(budget, false, rules.effort);
-        if (outcome != Search::Outcome::Found && ahead) outcome = search.tryWith(budget, true, rules.effort);
+        const bool asOneGoes = outcome == Search::Outcome::Found;
+        if (!asOneGoes && ahead) outcome = planned.tryWith(budget, true, rules.effort);
         if (outcome == Search::Outcome::Found) {
-            RowPlan plan = search.layout();
+            RowPlan plan = asOneGoes ? search.layout() : inOrderGiven(planned.layout(), order);
             plan.leastPossible = std::min(plan.planks, inside + proven);
             return plan;
         }
