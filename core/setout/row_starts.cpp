@@ -549,8 +549,8 @@ private:
     std::optional<State> found_;
 };
 
-/// Runs in the order in which they are planned ahead: pieces that are a run by themselves last, so that they find every
-/// plank that the ends of other runs have opened. They bind nobody. By place: where the run stands in the list given.
+/// Places of the runs in the order in which they are planned ahead: those of a single piece last, which bind nobody and
+/// then find every plank that the ends of other runs have opened.
 std::vector<std::size_t> singlesLast(const std::vector<Run>& runs, double plank) {
     std::vector<std::size_t> order(runs.size());
     std::iota(order.begin(), order.end(), std::size_t(0));
@@ -559,9 +559,8 @@ std::vector<std::size_t> singlesLast(const std::vector<Run>& runs, double plank)
 }
 
 RowPlan inOrderGiven(RowPlan plan, const std::vector<std::size_t>& order) {
-    std::vector<RunLayout> runs(plan.runs.size());
-    for (std::size_t i = 0; i < order.size(); ++i) runs[order[i]] = plan.runs[i];
-    plan.runs = std::move(runs);
+    const std::vector<RunLayout> planned = plan.runs;
+    for (std::size_t i = 0; i < order.size(); ++i) plan.runs[order[i]] = planned[i];
     for (CutPlank& cut : plan.cutPlanks)
         for (CutPlank::Part& part : cut.parts) part.run = static_cast<int>(order[static_cast<std::size_t>(part.run)]);
     return plan;
