@@ -145,8 +145,8 @@ TallyStrip::Figure TallyStrip::thickFigure(const Plan& plan, const Figures& f) c
 TallyStrip::Figure TallyStrip::riskFigure(const Plan& plan, const Figures& f) const {
     const Job& job = document_.job();
     const bool laid = plan.totals.laidArea.value > 0;
-    Figure risk{.name = tr("Run short"), .value = laid ? f.percent(plan.totals.runShort) : none()};
-    risk.needsAttention = laid && plan.totals.runShort > document_.job().acceptedRisk;
+    // No other figure stands in for the one that is tried.
+    Figure risk{.name = tr("Run short"), .value = laid ? QStringLiteral("…") : none()};
     const Purchase* worst = riskiest(plan, job.spoilChance);
     for (const Purchase& p : plan.purchases) {
         const Family* family = familyOf(p.family);
@@ -157,8 +157,9 @@ TallyStrip::Figure TallyStrip::riskFigure(const Plan& plan, const Figures& f) co
                            .arg(packsText(p), itemsText(p.family, p.packs * p.unitsPerPack, f),
                                 QString::number(p.unitsNeeded), QString::number(p.unitsLeft()));
         if (spoilsOne > 0) risk.madeOf << tr("Reckoned with 1 cut in %1 spoilt, as a first-timer does.").arg(spoilsOne);
-        risk.change = tr("spoils alone");
-        risk.madeOf << tr("Slips of the tape and damaged stock come on top: Buy tries the whole plan with them.");
+        risk.madeOf
+            << tr("By spoils alone %1; it is tried with slips of the tape and damaged stock once the plan rests.")
+                   .arg(f.percent(plan.totals.runShort));
         break;
     }
     return risk;

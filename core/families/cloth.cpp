@@ -6,13 +6,6 @@
 namespace westrum {
 namespace {
 
-/// The cloth's mass is that of all its panels: borders and bottoms weigh too.
-void reckon(const Product& product, LayerPlan& layer) {
-    double area = 0;
-    for (const Piece& p : layer.setOut.pieces) area += areaMm2(p.cut) / 1e6;
-    layer.mass = {area * massPerM2Of(product)};
-}
-
 void look(const LayersAbout& about, SetOutRequest& request) {
     for (std::size_t i = 0; i < about.at; ++i) {
         const Product* below = about.products[i];
@@ -48,7 +41,7 @@ Family clothFamily() {
             .drawn = {.style = "lining", .lettering = Lettering::Panel, .showsOpenings = false},
             .remarks = kCushionRemarks,
             .look = look,
-            .reckon = reckon,
+            .reckon = weighAsCut, // borders and bottoms weigh too
             .pieces = addLinings,
             .needs = needs,
             .steps = clothSteps};

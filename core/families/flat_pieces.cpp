@@ -76,4 +76,10 @@ void addLinings(const Product& product, const std::string& surface, const std::s
     }
 }
 
+void weighAsCut(const Product& product, LayerPlan& layer) {
+    double area = 0;
+    for (const Piece& p : layer.setOut.pieces) area += areaMm2(p.cut) / 1e6;
+    layer.mass = {area * massPerM2Of(product)};
+}
+
 } // namespace westrum

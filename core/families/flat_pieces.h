@@ -21,4 +21,7 @@ void addPanels(const Product& product, const std::string& surface, const std::st
 void addLinings(const Product& product, const std::string& surface, const std::string& layer, const LayerPlan& plan,
                 WantedPieces& found);
 
+/// The layer's mass by its pieces as they are cut: all of them stays in the van. For Family::reckon.
+void weighAsCut(const Product& product, LayerPlan& layer);
+
 } // namespace westrum

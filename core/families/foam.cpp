@@ -11,13 +11,6 @@ void look(const LayersAbout& about, SetOutRequest& request) {
         if (about.products[i] && about.products[i]->family == "cloth") request.cover = *about.rules[i];
 }
 
-/// A block is larger than what it fills: all of it stays in the van.
-void reckon(const Product& product, LayerPlan& layer) {
-    double area = 0;
-    for (const Piece& p : layer.setOut.pieces) area += areaMm2(p.cut) / 1e6;
-    layer.mass = {area * massPerM2Of(product)};
-}
-
 } // namespace
 
 Family foamFamily() {
@@ -39,7 +32,7 @@ Family foamFamily() {
             .drawn = {.style = "sponge", .lettering = Lettering::Panel, .margins = false},
             .remarks = kCushionRemarks,
             .look = look,
-            .reckon = reckon,
+            .reckon = weighAsCut, // a block is larger than what it fills
             .pieces = addPanels,
             .steps = foamSteps};
 }

@@ -140,29 +140,20 @@ void offerCoverage(const Job& job, const Plan& plan, std::vector<RateOffer>& off
         // More containers than planned: each covers less.
         const double now = used.area / planned, offered = now / learned.ratio;
         const double spread = std::exp(kUsualSpread / std::sqrt(emptied));
-        const int observations = static_cast<int>(emptied);
-        if (differs(now, offered)) {
-            const double observed = used.area / emptied;
-            offers.push_back({.what = RateOffer::Coverage,
+        const auto offer = [&](RateOffer::What what, double usual, double observed, double better) {
+            offers.push_back({.what = what,
                               .product = p.id,
-                              .now = now,
+                              .now = usual,
                               .observed = observed,
-                              .offered = offered,
+                              .offered = better,
                               .low = observed / spread,
                               .high = observed * spread,
-                              .observations = observations});
-        }
+                              .observations = static_cast<int>(emptied)});
+        };
+        if (differs(now, offered)) offer(RateOffer::Coverage, now, used.area / emptied, offered);
         const double better = learnedWaste(thrown, emptied, waste);
-        if (thrown <= 0 || std::abs(better - waste) < kWasteWorthTelling) continue;
-        const double observed = thrown / emptied;
-        offers.push_back({.what = RateOffer::Waste,
-                          .product = p.id,
-                          .now = waste,
-                          .observed = observed,
-                          .offered = better,
-                          .low = observed / spread,
-                          .high = observed * spread,
-                          .observations = observations});
+        if (thrown > 0 && std::abs(better - waste) >= kWasteWorthTelling)
+            offer(RateOffer::Waste, waste, thrown / emptied, better);
     }
 }
 

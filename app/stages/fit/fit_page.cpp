@@ -3,6 +3,7 @@
 #include "app/drawing/theme.h"
 #include "app/print/paper.h"
 #include "app/print/work_print.h"
+#include "app/widgets/view_tabs.h"
 #include "formats/work_out.h"
 #include "formats/work_words.h"
 
@@ -20,19 +21,12 @@ FitPage::FitPage(JobDocument& document, char decimalMark, QWidget* parent)
       setup_(new WorkSetup(document)) {
     auto* tabs = new QHBoxLayout;
     tabs->setSpacing(8);
-    int at = 0;
-    for (const auto& [text, id] : {std::pair{tr("Whole van"), "fitWhole"},
-                                   {tr("Today"), "fitToday"},
-                                   {tr("This surface"), "fitSurface"},
-                                   {tr("Days and rules"), "fitSetup"}}) {
-        auto* tab = new QPushButton(text);
-        tab->setCheckable(true);
-        tab->setObjectName(QString::fromLatin1(id));
-        const auto view = static_cast<View>(at);
-        connect(tab, &QPushButton::clicked, this, [this, view] { showView(view); });
-        tabs_[static_cast<std::size_t>(at++)] = tab;
-        tabs->addWidget(tab);
-    }
+    addViewTabs(tabs,
+                {{tr("Whole van"), "fitWhole"},
+                 {tr("Today"), "fitToday"},
+                 {tr("This surface"), "fitSurface"},
+                 {tr("Days and rules"), "fitSetup"}},
+                tabs_, [this](int view) { showView(static_cast<View>(view)); });
     tabs->addStretch(1);
     rules_->setProperty("quiet", true);
     rules_->setObjectName(QStringLiteral("rulesNow"));

@@ -3,6 +3,7 @@
 #include "app/document/commands.h"
 #include "app/drawing/theme.h"
 #include "app/widgets/flow_row.h"
+#include "app/widgets/view_tabs.h"
 #include "core/families/family.h"
 
 #include <QGridLayout>
@@ -130,20 +131,13 @@ void LogPage::addFigures(QVBoxLayout* figuresColumn) {
 void LogPage::addTabs() {
     auto* tabs = new FlowRow;
     tabs->setContentsMargins(0, 0, 0, 0);
-    int at = 0;
-    for (const auto& [text, id] : {std::pair{tr("What happened"), "logEntries"},
-                                   {tr("Planned and really"), "logLearned"},
-                                   {tr("The rack"), "logRack"},
-                                   {tr("What it took"), "logTook"},
-                                   {tr("This surface"), "logSurface"}}) {
-        auto* tab = new QPushButton(text);
-        tab->setCheckable(true);
-        tab->setObjectName(QString::fromLatin1(id));
-        const auto view = static_cast<View>(at);
-        connect(tab, &QPushButton::clicked, this, [this, view] { showView(view); });
-        tabs_[static_cast<std::size_t>(at++)] = tab;
-        tabs->addWidget(tab);
-    }
+    addViewTabs(tabs,
+                {{tr("What happened"), "logEntries"},
+                 {tr("Planned and really"), "logLearned"},
+                 {tr("The rack"), "logRack"},
+                 {tr("What it took"), "logTook"},
+                 {tr("This surface"), "logSurface"}},
+                tabs_, [this](int view) { showView(static_cast<View>(view)); });
     column()->addLayout(tabs);
 }
 
