@@ -4,6 +4,7 @@
 #include <QCoreApplication>
 
 #include <algorithm>
+#include <cmath>
 
 namespace westrum {
 namespace {
@@ -15,6 +16,10 @@ struct FigureWords {
 } // namespace
 
 QString Figures::length(Mm l, bool withUnit) const {
+    constexpr double kInchMm = 25.4, kHalfAMarkMm = kInchMm / 32;
+    if (measuresWith(unit) == Measures::Imperial && l.value != 0 &&
+        std::abs(l.value) < kHalfAMarkMm) // no mark is so fine
+        return fromStd(printNumber(l.value / kInchMm, 3, decimalMark)) + (withUnit ? QStringLiteral("\"") : QString());
     LengthStyle style{.unit = unit, .decimals = decimals, .decimalMark = decimalMark, .withUnit = withUnit};
     style.betweenMarks = BetweenMarks::SayAbout;
     return fromStd(printLength(l, style));
@@ -34,6 +39,7 @@ QString Figures::run(Mm l, int places) const { return fromStd(printRun(l, places
 QString Figures::anArea() const {
     return measuresWith(unit) == Measures::Imperial ? FigureWords::tr("a ft²") : FigureWords::tr("a m²");
 }
+double Figures::massUnit() const { return measuresWith(unit) == Measures::Imperial ? kPoundKg : 1; }
 double Figures::areaUnit() const { return measuresWith(unit) == Measures::Imperial ? kSquareFootM2 : 1; }
 QString Figures::percent(double share) const {
     return fromStd(printNumber(share * 100, 1, decimalMark, true, true)) + QStringLiteral(" %");

@@ -27,6 +27,7 @@ struct Figures {
     /// "a m²": what something costs or takes on one, as the reader reckons; and how much of a square metre that is.
     [[nodiscard]] QString anArea() const;
     [[nodiscard]] double areaUnit() const;
+    [[nodiscard]] double massUnit() const; ///< kilograms in one of what masses are shown in
     [[nodiscard]] QString percent(double share) const;
 };
 

@@ -206,7 +206,7 @@ void TallyStrip::recompute() {
     const bool laid = t.laidArea.value > 0;
     Figure cost = costFigure(plan, f);
     Figure mass{.name = tr("Added mass"), .value = laid ? f.mass(t.laidMass) : none()};
-    mass.change = signedNumber(t.laidMass.value - before_.laidMass.value, 1);
+    mass.change = signedNumber((t.laidMass.value - before_.laidMass.value) / f.massUnit(), 1);
     if (plan.purchases.size() > kMostLines)
         sumUp(plan, f, cost, mass);
     else

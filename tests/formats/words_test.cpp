@@ -35,6 +35,15 @@ QString remarkOf(const std::function<void(Job&)>& change, RemarkKind kind) {
 class WordsTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Finer than the marks of a rule: thousandths of an inch, never nothing. 0.2 / 25.4 = 0.0079.
+    void whatIsThinInInchesIsNotNothing() {
+        const Figures inches{.unit = LengthUnit::Inch};
+        QCOMPARE(inches.fineLength({0.2}), QStringLiteral("0.008\""));
+        QCOMPARE(inches.length({0.1}, false), QStringLiteral("0.004"));
+        QVERIFY(inches.length({25.4}).startsWith(QLatin1Char('1')));
+        QCOMPARE(inches.mass({1 * inches.massUnit()}), QStringLiteral("1.0 lb"));
+    }
+
     void everyKindOfRemarkHasASentence() {
         std::set<QString> all;
         for (int kind = 0; kind < kRemarkKinds; ++kind) {

@@ -186,6 +186,10 @@ void CompareView::paintFigures(QPainter& p, const QRectF& into, const Column& c,
         if (std::abs(by) < 0.5 * std::pow(10, -decimals)) return QStringLiteral("=");
         return (by > 0 ? QStringLiteral("+") : QStringLiteral("−")) + f.number(std::abs(by), decimals);
     };
+    const auto thicker = [&](double by) {
+        if (std::abs(by) < 0.05) return QStringLiteral("=");
+        return (by > 0 ? QStringLiteral("+") : QStringLiteral("−")) + f.fineLength({std::abs(by)}, false);
+    };
     // Of a surface the money is told as a difference: what it costs alone hangs on what others buy with it.
     QString money = QStringLiteral("–"), moneyChange;
     if (c.cost && chosen.cost && c.cost->currency == chosen.cost->currency) {
@@ -197,10 +201,10 @@ void CompareView::paintFigures(QPainter& p, const QRectF& into, const Column& c,
     }
     row(money, whole_ ? moneyChange : QString());
     // What changes with it elsewhere, trims and battens, counts too.
-    const QString heavier = change(c.totalMass.value - chosen.totalMass.value, 1);
+    const QString heavier = change((c.totalMass.value - chosen.totalMass.value) / f.massUnit(), 1);
     row(f.mass(c.mass), whole_ || heavier.size() < 2 ? heavier : tr("%1 in the van").arg(heavier));
     if (c.thickness && chosen.thickness)
-        row(f.fineLength(*c.thickness), change(c.thickness->value - chosen.thickness->value, 1));
+        row(f.fineLength(*c.thickness), thicker(c.thickness->value - chosen.thickness->value));
     row(tr("%1 h").arg(f.number(c.hours, 1)), change(c.hours - chosen.hours, 1));
     if (c.waste && chosen.waste) row(f.percent(*c.waste), change(100 * (*c.waste - *chosen.waste), 1));
     row(c.one ? tr("%1, %2 cut").arg(c.pieces).arg(c.cuts) : QString::number(c.pieces),

@@ -113,9 +113,8 @@ void OddsCurve::paintEvent(QPaintEvent*) {
         p.drawText(
             QRectF(c.left(), std::min(c.bottom() - tall, accepted) - metrics.height() - 2, c.width(), metrics.height()),
             Qt::AlignCenter, figures_.percent(chance));
-        const QString name =
-            metres_ ? figures_.number((odds_->have + (number - bought_) * odds_->perPack), 1) + QStringLiteral(" m")
-                    : QString::number(number);
+        const QString name = metres_ ? figures_.run(Mm{(odds_->have + (number - bought_) * odds_->perPack) * 1000}, 1)
+                                     : QString::number(number);
         p.drawText(QRectF(c.left(), c.bottom() + 3, c.width(), metrics.height() + 2), Qt::AlignCenter, name);
     }
 }
