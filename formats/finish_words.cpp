@@ -244,6 +244,10 @@ QString finishSentence(const Remark& remark, const Figures& figures) {
                    "An edge wants a trim of the kind \"%1\", and the catalogue has none. Add one, or choose "
                    "another at that edge.")
             .arg(fieldName(f.text("profile")));
+    case RemarkKind::GapBeyondTrim:
+        return FinishWords::tr(
+                   "Side %1 keeps a gap of %2, and %3 reaches %4 over it. Choose a wider one, or a smaller gap.")
+            .arg(f["edge"], f["gap"], f["product"], f["limit"]);
     case RemarkKind::TrimStockTooShort:
         return FinishWords::tr("%1: a run of %2 cannot be made from lengths that give %3. Choose a longer one.")
             .arg(f["product"], f["length"], f["limit"]);

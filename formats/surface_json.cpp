@@ -257,6 +257,7 @@ private:
         o.turnIn = walk_.reading(e, at, "turnIn");
         o.clear = walk_.reading(e, at, "clear");
         walk_.flag(e, at, "even", o.even);
+        walk_.text(e, at, "hole", o.hole, false);
         o.lid = walk_.reading(e, at, "lid");
         o.finger = walk_.reading(e, at, "finger");
         s_.openings.push_back(std::move(o));
@@ -380,6 +381,7 @@ Json written(const Opening& o) {
     putReading(out, "turnIn", o.turnIn);
     putReading(out, "clear", o.clear);
     if (o.even) out["even"] = true;
+    if (!o.hole.empty()) out["hole"] = o.hole;
     putReading(out, "lid", o.lid);
     putReading(out, "finger", o.finger);
     return out;

@@ -1,6 +1,7 @@
 #include "formats/words.h"
 
 #include "core/catalogue/family.h"
+#include "core/shell/fold_up.h"
 #include "formats/fact_printer.h"
 
 #include <QCoreApplication>
@@ -26,6 +27,16 @@ QString sideNamed(Hand hand) {
 
 Figures figuresFor(const Job& job, char decimalMark) { return {.unit = job.shownUnit, .decimalMark = decimalMark}; }
 
+namespace {
+QString openingReadingName(int opening, const std::string& what) {
+    if (what == "width") return Words::tr("width of opening %1").arg(opening);
+    if (what == "height") return Words::tr("height of opening %1").arg(opening);
+    if (what == "side") return Words::tr("distance of opening %1 from its side").arg(opening);
+    if (what == "cross") return Words::tr("distance of opening %1 along its side").arg(opening);
+    return Words::tr("%1 of opening %2").arg(fromStd(what)).arg(opening);
+}
+} // namespace
+
 QString readingName(const std::string& key) {
     static const std::string quad[] = {"AB", "BC", "CD", "DA", "AC", "BD"};
     for (int k = 0; k < kQuadReadings; ++k)
@@ -38,6 +49,11 @@ QString readingName(const std::string& key) {
     if (key == "heightFront") return Words::tr("height at the front");
     if (key == "fromRear") return Words::tr("distance from the rear");
     if (key == "lean") return Words::tr("lean of the upper edge");
+    if (key == kHeadroomRear) return Words::tr("bare height at the rear");
+    if (key == kHeadroomMiddle) return Words::tr("bare height in the middle");
+    if (key == kHeadroomFront) return Words::tr("bare height at the front");
+    if (const std::size_t dot = key.find('.'); key.front() == 'o' && dot != std::string::npos)
+        return openingReadingName(fromStd(key.substr(1, dot - 1)).toInt() + 1, key.substr(dot + 1));
     bool isNumber = false;
     const int n = fromStd(key).mid(1).toInt(&isNumber);
     if (!isNumber) return fromStd(key);
@@ -337,6 +353,13 @@ QString sentence(const Remark& remark, const Figures& figures) {
                    "Side %1 is %2, but side %3 of %4, which it meets, is %5: %6 apart, more than measuring explains. "
                    "Take both again.")
             .arg(f["edge"], f["length"], f["otherEdge"], f["other"], f["otherLength"], f["difference"]);
+    case RemarkKind::HoleSidesDiffer:
+        return Words::tr("%1 is %2 here, but %3 seen from %4: %5 apart, more than measuring explains. Take both again.")
+            .arg(f["opening"], f["length"], f["otherLength"], f["other"], f["difference"]);
+    case RemarkKind::HolesApartDiffer:
+        return Words::tr("From the middle of %1 to that of %2 it is %3 here, but %4 seen from %5: %6 apart, more than "
+                         "measuring explains. Take again where they lie.")
+            .arg(f["from"], f["opening"], f["length"], f["otherLength"], f["other"], f["difference"]);
     case RemarkKind::PanelCannotPass:
         return Words::tr("A panel %1 thick does not go through %2 at all.").arg(f["thickness"], f["door"]);
     case RemarkKind::OutlineInPieces: return Words::tr("The cut-outs part the surface into %1 pieces.").arg(f["count"]);

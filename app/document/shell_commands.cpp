@@ -43,6 +43,7 @@ Command addCopy(const QString& what, JobDocument& d, const std::string& from, co
     // Which surface the copy meets is for the person to say.
     for (Edge& e : copy.edges)
         if (e.kind == EdgeKind::Meets) e = Edge{};
+    for (Opening& o : copy.openings) o.hole.clear();
     std::vector<Command> parts;
     parts.push_back(changeShell(what, d, copy.id, [&](std::vector<Surface>& all) {
         const auto after = std::find_if(all.begin(), all.end(), [&](const Surface& s) { return s.id == from; });
@@ -173,6 +174,31 @@ Command addOpening(JobDocument& d, const std::string& surface, Opening opening) 
 Command changeOpening(JobDocument& d, const std::string& surface, int index, Opening opening) {
     return changeSurface(ShellCommands::tr("Change an opening"), d, surface,
                          [&](Surface& s) { at(s.openings, index) = std::move(opening); });
+}
+Command joinHole(JobDocument& d, const std::string& surface, int index, const std::string& other, int otherIndex) {
+    std::vector<Command> parts;
+    const QString what = ShellCommands::tr("Say which hole it is");
+    const Surface* there = d.job().surface(other);
+    std::string hole;
+    if (there && otherIndex >= 0 && static_cast<std::size_t>(otherIndex) < there->openings.size()) {
+        Opening partner = there->openings[static_cast<std::size_t>(otherIndex)];
+        hole = partner.hole;
+        const auto taken = [&] {
+            for (const Surface& s : d.job().surfaces)
+                for (const Opening& o : s.openings)
+                    if (o.hole == hole) return true;
+            return hole.empty();
+        };
+        if (hole.empty()) {
+            for (int k = 1; taken(); ++k) hole = "hole-" + std::to_string(k);
+            partner.hole = hole;
+            parts.push_back(changeOpening(d, other, otherIndex, std::move(partner)));
+        }
+    }
+    Opening own = d.job().surface(surface)->openings[static_cast<std::size_t>(index)];
+    own.hole = hole;
+    parts.push_back(changeOpening(d, surface, index, std::move(own)));
+    return together(what, std::move(parts));
 }
 Command removeOpening(JobDocument& d, const std::string& surface, int index) {
     return changeSurface(ShellCommands::tr("Remove an opening"), d, surface,

@@ -38,6 +38,8 @@ Command leanSurface(JobDocument&, const std::string& surface, bool outwards);
 
 Command addOpening(JobDocument&, const std::string& surface, Opening opening);
 Command changeOpening(JobDocument&, const std::string& surface, int index, Opening opening);
+/// An opening is the same hole as one of another surface, seen from there. @param other  empty: of none
+Command joinHole(JobDocument&, const std::string& surface, int index, const std::string& other, int otherIndex);
 Command removeOpening(JobDocument&, const std::string& surface, int index);
 Command addZone(JobDocument&, const std::string& surface, Zone zone);
 Command changeZone(JobDocument&, const std::string& surface, int index, Zone zone);

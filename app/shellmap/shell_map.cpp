@@ -58,7 +58,9 @@ void ShellMap::layOut() {
     const auto plan = document_.plan();
     for (const Surface& s : document_.job().surfaces) {
         const SurfacePlan* p = plan->surface(s.id);
-        flaps.push_back(flapOf(s, p ? p->measured : none));
+        const std::size_t place = p ? static_cast<std::size_t>(p - plan->surfaces.data()) : 0;
+        const bool stands = p && place < plan->fold.poses.size() && plan->fold.poses[place];
+        flaps.push_back(flapOf(s, p ? p->measured : none, stands ? &*plan->fold.poses[place] : nullptr));
     }
     leaves_.clear();
     bounds_ = {};
@@ -69,6 +71,7 @@ void ShellMap::layOut() {
     for (std::size_t i = 0; i < flaps.size(); ++i) {
         Ring ring;
         for (Point p : flaps[i].frame) ring.push_back(places[i].map(p));
+        flaps[i].pose = nullptr; // the plan that it is of may go
         leaves_.push_back({flaps[i], places[i], std::move(ring)});
     }
 }

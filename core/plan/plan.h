@@ -84,10 +84,22 @@ struct Totals {
     friend bool operator==(const Totals&, const Totals&) = default;
 };
 
+/// What is left over one place of a floor, under the ceiling that stands there.
+struct HeadAt {
+    Point at;           ///< from above: x forwards and y to the left from the floor's rear right corner
+    Mm head;            ///< over what is laid there, plumb
+    Mm worst;           ///< less all tolerances at once
+    bool enough = true; ///< for the person to stand in, with the air over a head; true where nobody is said
+    friend bool operator==(const HeadAt&, const HeadAt&) = default;
+};
 /// Floor and ceiling over each other.
 struct HeadroomPlan {
-    std::string floor, ceiling; ///< ids; empty: none measured
-    HeadroomLeft left;
+    std::string floor, ceiling; ///< ids of the thickest; empty: none measured
+    HeadroomLeft left;    ///< by the bare heights that were read; without them by the van's shape, along its middle
+    bool byShape = false; ///< nothing was read: the van's shape alone says so
+    std::vector<HeadAt> places;               ///< all over the floor, where the van closes up to a ceiling; else none
+    Mm cell;                                  ///< each stands for a square of that side
+    [[nodiscard]] double shareEnough() const; ///< of the places; 1 without any
     friend bool operator==(const HeadroomPlan&, const HeadroomPlan&) = default;
 };
 struct DoorPlan {

@@ -49,8 +49,8 @@ Sought soughtOf(const Purchase& p) {
 
 bool servesFromShelf(const Product& product) {
     const Family* family = familyOf(product.family);
-    return family && (family->laid.unitsBySetOut || !stockFormOf(product.family) ||
-                      family->product.soldBy == SoldBy::Pack);
+    return family &&
+           (family->laid.unitsBySetOut || !stockFormOf(product.family) || family->product.soldBy == SoldBy::Pack);
 }
 
 void useShelf(const Job& job, PurchaseStage& stage) {

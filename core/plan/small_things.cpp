@@ -1,5 +1,6 @@
 #include "core/fitting/efforts.h"
 #include "core/plan/surface_stage.h"
+#include "core/plan/trim_cover.h"
 
 #include <algorithm>
 #include <map>
@@ -71,6 +72,7 @@ void findTrims(const Job& job, SurfaceStage& plan) {
             s.coverJoints = family && family->laid.jointsCovered && family->laid.jointsCovered(face->rules);
         }
         s.trim = job.finish(s.surface->id).trim;
+        if (i < plan.fold.poses.size() && plan.fold.poses[i]) s.pose = &*plan.fold.poses[i];
         surfaces.push_back(std::move(s));
     }
     plan.trims = trimEdges(surfaces, trims, job.areaTrims);
@@ -88,6 +90,8 @@ void findTrims(const Job& job, SurfaceStage& plan) {
             }
         trimSteps(plan.trims, s.surface, trims, job.work.efforts, s.steps);
     }
+    for (const CoveredGap& gap : coveredGaps(job, plan))
+        if (gap.gap > gap.cover) plan.trims.remarks.push_back(beyondTrim(job, gap));
     for (const Remark& r : plan.trims.remarks) {
         for (SurfacePlan& s : plan.surfaces)
             if (s.surface == r.place.surface) s.remarks.push_back(r);

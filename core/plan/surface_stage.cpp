@@ -6,6 +6,7 @@
 #include "core/plan/box_plan.h"
 #include "core/plan/fixing_plan.h"
 
+#include "core/shell/holes.h"
 #include "core/shell/ties.h"
 
 #include <algorithm>
@@ -180,6 +181,18 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
     return p;
 }
 
+/// Where surfaces do not fit each other. What the van knows to be one reading's is said already.
+std::vector<Remark> apartRemarks(const std::vector<TiedSurface>& tied, const FoldUp& fold) {
+    std::vector<Remark> apart = tieRemarks(tied);
+    for (Remark& r : holeRemarks(tied)) {
+        const std::string key = "o" + std::to_string(r.place.index) + ".";
+        if (std::none_of(fold.suspects.begin(), fold.suspects.end(),
+                         [&](const VanSuspect& s) { return s.surface == r.place.surface && s.key.starts_with(key); }))
+            apart.push_back(std::move(r));
+    }
+    return apart;
+}
+
 } // namespace
 
 SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token& stop) {
@@ -243,7 +256,7 @@ SurfaceStage Planner::surfaces(const SurfacesInput& input, const std::stop_token
     std::vector<TiedSurface> tied;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i)
         tied.push_back({&job.surfaces[i], &stage.surfaces[i].measured});
-    for (Remark& r : tieRemarks(tied)) {
+    for (Remark& r : apartRemarks(tied, stage.fold)) {
         for (SurfacePlan& s : stage.surfaces)
             if (s.surface == r.place.surface) s.remarks.push_back(r);
         stage.found.push_back(std::move(r));

@@ -1,8 +1,10 @@
 #include "core/plan/take_again.h"
 
 #include "core/plan/quick_plan.h"
+#include "core/plan/trim_cover.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace westrum {
 namespace {
@@ -25,6 +27,32 @@ std::optional<Remark> brought(const Plan& before, const Plan& after) {
     return worst;
 }
 
+/// How far a side lies outside of where it was planned, at its worse end.
+double outside(const Ring& planned, const Ring& is) {
+    const Point way = planned.back() - planned.front();
+    const double length = std::hypot(way.x, way.y);
+    if (length < 1e-6) return 0;
+    const Point outwards{way.y / length, -way.x / length};
+    return std::max(dot(is.front() - planned.front(), outwards), dot(is.back() - planned.back(), outwards));
+}
+
+/// What is cut by a reading leaves its gap wider where the surface goes on further: the worst one that its trim does
+/// not reach over any more.
+std::optional<Remark> gapLeft(const Job& job, const std::vector<CoveredGap>& gaps, std::size_t surface,
+                              const MeasuredOutline& planned, const MeasuredOutline& is) {
+    std::optional<CoveredGap> worst;
+    for (const CoveredGap& gap : gaps) {
+        const auto side = static_cast<std::size_t>(gap.side);
+        if (gap.surface != surface || gap.gap > gap.cover || side >= planned.sides.size() || side >= is.sides.size())
+            continue;
+        CoveredGap wider = gap;
+        wider.gap = gap.gap + Mm{std::max(0.0, outside(planned.sides[side], is.sides[side]))};
+        if (wider.gap > wider.cover + Mm{0.05} && (!worst || wider.gap - wider.cover > worst->gap - worst->cover))
+            worst = wider;
+    }
+    return worst ? std::optional(beyondTrim(job, *worst)) : std::nullopt;
+}
+
 } // namespace
 
 std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop,
@@ -41,6 +69,7 @@ std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token&
     if (!first) return {};
     const Plan& before = *first;
     const std::size_t asPlanned = known.size();
+    const std::vector<CoveredGap> gaps = coveredGaps(job, before);
     Job tried = job;
     for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
         const Surface& surface = job.surfaces[i];
@@ -56,6 +85,8 @@ std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token&
                 if (!after) return {};
                 known.resize(asPlanned);
                 CostlyReading c{surface.id, key, Mm{off}, {}, brought(before, *after), 0};
+                if (!c.brings)
+                    c.brings = gapLeft(job, gaps, i, before.surfaces[i].measured, after->surfaces[i].measured);
                 if (before.totals.cost && after->totals.cost && after->totals.cost->minor > before.totals.cost->minor)
                     c.more = Money{after->totals.cost->minor - before.totals.cost->minor, job.currency};
                 c.harm = (c.more ? static_cast<double>(c.more->minor) : 0) + (c.brings ? kRemarkHarm : 0);

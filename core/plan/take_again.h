@@ -24,8 +24,9 @@ inline constexpr double kLikelyErrorMm = 4;
 inline constexpr double kRemarkHarm = 2000;
 
 /// Tries every outline reading of every surface that gets a finish, read kLikelyErrorMm longer and shorter, by planning
-/// and roughly cutting anew: what is bought more, and which warnings come that were not there. Those that cost nothing
-/// are not told. The same job gives the same answer. Source: docs/formulae.md#take-again.
+/// and roughly cutting anew: what is bought more, which warnings come that were not there, and which gap
+/// would be wider than its trim reaches over. Those that cost nothing are not told. The same job gives the same answer.
+/// Source: docs/formulae.md#take-again.
 /// @param progress  told the share done; may be empty  @return  the costliest first; empty when stopped
 std::vector<CostlyReading> costlyReadings(const Job& job, const std::stop_token& stop = {},
                                           const std::function<void(double)>& progress = {});

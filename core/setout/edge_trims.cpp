@@ -15,10 +15,11 @@ namespace {
 constexpr double kPi = std::numbers::pi;
 constexpr double kCornerRad = 20 * kPi / 180; ///< a turn above this is a corner, below it a bend
 constexpr double kTrueRad = 1.5 * kPi / 180;
-constexpr double kLeastRun = 30;    // mm: nothing shorter is trimmed
-constexpr double kSameLine = 1e-3;  // rad
-constexpr double kAtCorner = 2;     // mm
-constexpr double kBendLimit = 3000; // mm: a stiff trim springs round anything flatter
+constexpr double kPlumbRad = 0.5 * kPi / 180; ///< of a pose: 6 mm over 700
+constexpr double kLeastRun = 30;              // mm: nothing shorter is trimmed
+constexpr double kSameLine = 1e-3;            // rad
+constexpr double kAtCorner = 2;               // mm
+constexpr double kBendLimit = 3000;           // mm: a stiff trim springs round anything flatter
 constexpr std::int64_t kMostParts = 400;
 
 /// The surface that owns a shared edge: what lies before what stands, then the first in the job.
@@ -329,7 +330,7 @@ private:
         const int other = run.neighbour.empty() ? -1 : find(run.neighbour);
         if (other < 0) return kPi / 2;
         const TrimSurface& n = surfaces_[static_cast<std::size_t>(other)];
-        const double tilt = n.measured ? tiltOf(*n.surface, *n.measured) : kPi / 2;
+        const double tilt = tiltOf(n, owner.surface->edge(run.side).side);
         // Under the ceiling the trim hangs the other way up.
         return isOverhead(owner.surface->kind) ? kPi - tilt : tilt;
     }
@@ -555,9 +556,20 @@ TrimPlan trimEdges(std::span<const TrimSurface> surfaces, std::span<const Produc
     return Trimmer(surfaces, trims, byArea).run();
 }
 
-double tiltOf(const Surface& surface, const MeasuredOutline& measured) {
+double tiltOf(const TrimSurface& trimmed, int side) {
+    const Surface& surface = *trimmed.surface;
     if (liesLevel(surface.kind)) return 0;
-    if (!surface.lean || !measured.measured()) return kPi / 2;
+    if (!trimmed.measured || !trimmed.measured->measured()) return kPi / 2;
+    const MeasuredOutline& measured = *trimmed.measured;
+    if (trimmed.pose) {
+        const bool has = side >= 0 && side < static_cast<int>(measured.sides.size());
+        const Ring& line = measured.sides[has ? static_cast<std::size_t>(side) : 0];
+        const VanPoint facing = trimmed.pose->facing((line.front() + line.back()) * 0.5);
+        const double tilt = std::atan2(std::hypot(facing.x, facing.y), -facing.z);
+        // Nobody sets a saw to what a tape cannot tell from plumb.
+        return !surface.lean && std::abs(tilt - kPi / 2) < kPlumbRad ? kPi / 2 : tilt;
+    }
+    if (!surface.lean) return kPi / 2;
     const double height = boundsOf(measured.frame).height();
     if (height <= 0) return kPi / 2;
     const double over = std::clamp(surface.lean->length.value / height, 0.0, 0.99);

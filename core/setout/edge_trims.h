@@ -5,6 +5,7 @@
 #include "core/setout/edge_meeting.h"
 #include "core/setout/saw_setting.h"
 #include "core/setout/set_out.h"
+#include "core/shell/pose.h"
 #include "core/shell/surface.h"
 
 #include <optional>
@@ -23,6 +24,7 @@ struct TrimSurface {
     Hardness hardness = Hardness::Bare;
     std::string trim;         ///< product for all its edges, kNoTrim, or empty: by its area, or the rule table
     bool coverJoints = false; ///< its panels' joints go under cover strips
+    const Pose* pose{};       ///< where it stands in the van; null if that is not known
 };
 
 enum class TrimEnd {
@@ -85,8 +87,9 @@ struct TrimPlan {
 };
 
 /// Tilt of a surface from level, towards the room's middle: a quarter turn for upright ones, less where its top leans
-/// over the room, 0 for floors, ceilings and tops.
-double tiltOf(const Surface& surface, const MeasuredOutline& measured);
+/// over the room, 0 for floors, ceilings and tops. As it stands in the van, where that is known - of a bent one the
+/// strip at that side -, else by its lean.
+double tiltOf(const TrimSurface& surface, int side);
 
 /// Collects the edges of all surfaces, each shared one once, chooses what closes them, breaks the runs at openings and
 /// corners, and says how every end is cut. Runs longer than their stock are joined on a support.

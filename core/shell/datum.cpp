@@ -33,8 +33,13 @@ FloorFrame floorFrameOf(const std::vector<TiedSurface>& surfaces, const FoldUp& 
         const double x = across ? (left.x + right.x) / 2 : std::min(left.x, right.x);
         // To a tenth: no tape knows more, and what is planned hangs on it.
         const auto tenth = [](double mm) { return Mm{std::round(mm * 10) / 10}; };
-        frame.stands[surfaces[i].surface->id] = {tenth(x - b.low.x), tenth(left.z), tenth(right.z),
-                                                 std::max(0.2, std::round(fold.poses[i]->perY.z * 1e4) / 1e4)};
+        const Pose& pose = *fold.poses[i];
+        Stand& stand = frame.stands[surfaces[i].surface->id];
+        stand = {
+            tenth(x - b.low.x), tenth(left.z), tenth(right.z), std::max(0.2, std::round(pose.perY.z * 1e4) / 1e4), {}};
+        for (const SectionPoint& p : pose.upwards) // heights are all that is asked for
+            stand.section.push_back(
+                {0, tenth(pose.perY.z * p.high + pose.inwards.z * p.inside).value, tenth(p.along).value});
     }
     return frame;
 }
@@ -62,7 +67,6 @@ std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutl
     const bool read = surface.heightRear || surface.heightFront;
     const double lowRear = mmOf(surface.heightRear, read ? mmOf(surface.heightFront, 0) : byStandRear.value);
     const double lowFront = mmOf(surface.heightFront, read ? lowRear : byStandFront.value);
-    const bool byTilt = stand && !surface.lean && surface.measurement.curve.curving == Curving::Flat;
     const double edge = std::max(1e-6, lower.to.x - lower.from.x);
     const auto at = [&](double x) {
         const double share = (x - lower.from.x) / edge; // of the lower edge, from its left end
@@ -70,7 +74,9 @@ std::optional<DatumLine> datumLevelOn(const Surface& surface, const MeasuredOutl
         const double low = lowRear + (lowFront - lowRear) * forwards;
         const double plumb = heightOverFloor(across ? start : start + edge * forwards) - low;
         const double foot = lower.from.y + (lower.to.y - lower.from.y) * share;
-        const double up = byTilt ? plumb / stand->upright : alongAt(sectionOf(surface, b.high.y - foot), plumb);
+        const double up = !stand                   ? alongAt(sectionOf(surface, b.high.y - foot), plumb)
+                          : stand->section.empty() ? plumb / stand->upright
+                                                   : alongAt(stand->section, plumb);
         return Point{x, foot + up};
     };
     return DatumLine{at(b.low.x), at(b.high.x)};

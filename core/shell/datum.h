@@ -2,11 +2,13 @@
 
 #include "core/shell/access.h"
 #include "core/shell/fold_up.h"
+#include "core/shell/section.h"
 #include "core/shell/ties.h"
 
 #include <map>
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace westrum {
 
@@ -21,6 +23,7 @@ struct Stand {
     Mm fromRear;          ///< of the rear end of its lower edge, from the floor's rear; its middle where it runs across
     Mm lowLeft, lowRight; ///< of its lower edge over the floor, at its left and its right end
     double upright = 1;   ///< how much a millimetre up along it rises
+    std::vector<SectionPoint> section{}; ///< of a bent one, as it stands; empty: flat
     friend bool operator==(const Stand&, const Stand&) = default;
 };
 /// The floor that the datum is measured over, and what hangs together with it.

@@ -1,5 +1,6 @@
 #include "core/shell/fold_observations.h"
 
+#include "core/shell/holes.h"
 #include "core/shell/section.h"
 
 #include <algorithm>
@@ -12,11 +13,12 @@ namespace {
 std::size_t at(int i) { return static_cast<std::size_t>(i); }
 
 constexpr double kMeetMm = 2.5;    ///< that corners which meet lie apart
-constexpr double kFlatMm = 8;      ///< that a corner stands off the plane of the others
+constexpr double kFlatMm = 12;     ///< that a corner stands off the plane of the others (docs/measuring.md)
 constexpr double kAssumedMm = 12;  ///< of what a form takes for granted: opposite sides alike, corners square
 constexpr double kSymmetricMm = 4; ///< that the two sides of a body differ where they are said to be alike (ours)
 constexpr double kDrawnMm = 3;     ///< of a drawing or two tapes
 constexpr double kPlumbedMm = 5;   ///< of a lean that was read, or a height
+constexpr double kHeadroomMm = 15; ///< of a bare height, read about there: a wall leans far for a few mm of it (ours)
 constexpr double kUsuallyMm = 60;  ///< that walls stand plumb and ceilings level, where nothing is read
 
 int cornersOf(const TiedSurface& t) { return static_cast<int>(t.measured->sides.size()); }
@@ -24,23 +26,41 @@ int cornersOf(const TiedSurface& t) { return static_cast<int>(t.measured->sides.
 /// A surface's own corner, the start of side k.
 Point cornerOf(const TiedSurface& t, int k) { return t.measured->sides[at(k % cornersOf(t))].front(); }
 
-VanPoint unit(VanPoint v) {
-    const double l = length(v);
-    return l > 1e-9 ? v * (1 / l) : VanPoint{};
+/// An equation that the figures of a profile are part of.
+void addFigures(const FoldProblem& problem, int bend, Observation& o) {
+    o.bend = bend;
+    for (const Bend::Part& p : problem.bends[at(bend)].parts) {
+        o.points.push_back(p.length);
+        if (p.rise >= 0) o.points.push_back(p.rise);
+    }
+}
+
+double lengthOf(const std::vector<ProfilePart>& profile) {
+    double all = 0;
+    for (const ProfilePart& part : profile) all += part.rise > 1e-6 ? arcLengthOf(part) : part.length;
+    return all;
+}
+
+/// How far the middle of a section stands outside of its chord.
+double bulgeOf(const std::vector<ProfilePart>& profile, double height) {
+    const SectionPoint top = profileAt(profile, height), middle = profileAt(profile, height / 2);
+    const double chord = std::max(1e-9, std::hypot(top.inside, top.high));
+    return (middle.high * top.inside - middle.inside * top.high) / chord;
 }
 
 /// Adds what a surface's readings say of its corners.
 class Tapes {
 public:
-    Tapes(const TiedSurface& t, int surface, int first, std::vector<Observation>& into)
-        : t_(t), m_(t.surface->measurement), surface_(surface), first_(first), into_(into) {
-        if (m_.curve.curving != Curving::Flat) {
-            const Bounds b = boundsOf(t.measured->frame);
-            section_ = sectionOf(*t.surface, b.height());
-        }
-    }
+    Tapes(const TiedSurface& t, int surface, FoldProblem& problem)
+        : t_(t),
+          m_(t.surface->measurement),
+          surface_(surface),
+          first_(problem.first[at(surface)]),
+          problem_(problem),
+          low_(boundsOf(t.measured->frame).low.y) {}
 
     void add() {
+        bend();
         switch (m_.form) {
         case OutlineForm::Rectangle: rectangle(); break;
         case OutlineForm::FourSides:
@@ -55,45 +75,86 @@ public:
         case OutlineForm::Drawn: rigid(); break;
         }
         const int n = cornersOf(t_);
-        for (int k = 3; k < n; ++k) push({Observation::Flat, {first_, first_ + 1, first_ + 2, first_ + k}, 0, kFlatMm});
+        for (int k = 3; k < n; ++k) push(Observation::Flat, {first_, first_ + 1, first_ + 2, first_ + k}, 0, kFlatMm);
     }
 
 private:
-    void push(Observation o) {
+    Observation& push(Observation::Kind kind, std::vector<int> points, double value, double error, int reading = -1) {
+        Observation& o = problem_.observations.emplace_back();
+        o.kind = kind;
+        o.points = std::move(points);
+        o.value = value;
+        o.error = error;
         o.surface = surface_;
-        into_.push_back(std::move(o));
+        o.reading = reading;
+        return o;
     }
-    /// A tape laid on the surface between two corners; on a bent one its chord.
-    [[nodiscard]] double straight(int a, int b, double taped) const {
-        if (section_.empty()) return taped;
-        const double up = std::abs(cornerOf(t_, a).y - cornerOf(t_, b).y);
-        const double chord = std::abs(chordAt(section_, up));
-        return std::sqrt(std::max(1.0, taped * taped - up * up + chord * chord));
+    /// The figures of the profile, each with its reading.
+    void bend() {
+        const std::vector<ProfilePart> parts = profileOf(*t_.surface);
+        if (parts.empty()) return;
+        problem_.bendOf[at(surface_)] = static_cast<int>(problem_.bends.size());
+        Bend& bend = problem_.bends.emplace_back();
+        for (std::size_t k = 0, part = 0; k < m_.curve.parts.size(); ++k) {
+            const CurveReadings::Part& read = m_.curve.parts[k];
+            if (!read.length || read.length->length.value <= 0) continue;
+            const int place = static_cast<int>(k);
+            bend.parts.push_back({figure(parts[part].length, readingKey('p', place)),
+                                  parts[part].rise > 0 ? figure(parts[part].rise, readingKey('h', place)) : -1});
+            ++part;
+        }
     }
-    void tape(int a, int b, const MaybeReading& reading, const std::string& key, double error = kTapeErrorMm) {
-        if (!reading || reading->length.value <= 0) return;
-        push({Observation::Distance,
-              {first_ + a, first_ + b, -1, -1},
-              straight(a, b, reading->length.value),
-              section_.empty() ? error : std::max(error, kCurveTapeErrorMm),
-              -1,
-              key});
+    int figure(double mm, const std::string& key) {
+        const int place = problem_.add({mm, 0, 0}, true);
+        push(Observation::Figure, {place}, mm, kTapeErrorMm, problem_.add({surface_, key, mm}));
+        return place;
+    }
+    [[nodiscard]] int bendHere() const { return problem_.bendOf[at(surface_)]; }
+    /// A length on the surface between two corners.
+    void laid(int a, int b, double mm, double error, int reading = -1) {
+        const bool bent = bendHere() >= 0;
+        Observation& o = push(bent ? Observation::Bent : Observation::Distance, {first_ + a, first_ + b},
+                              mm * lengthways(a, b), error, reading);
+        if (!bent) return;
+        o.along = {cornerOf(t_, a).y - low_, cornerOf(t_, b).y - low_};
+        // Straight along the bend no tape is less sure.
+        if (std::abs(o.along[0] - o.along[1]) > 0.05 * mm) o.error = std::max(error, kCurveTapeErrorMm);
+        addFigures(problem_, bendHere(), o);
+    }
+    /// Of a surface that is bent both ways: what a length along it is straight.
+    [[nodiscard]] double lengthways(int a, int b) const {
+        const CurveReadings& c = m_.curve;
+        if (c.curving != Curving::Double || !c.alongChord || !c.alongRise || c.alongRise->length.value <= 0 ||
+            c.alongChord->length.value <= 0)
+            return 1;
+        const double chord = c.alongChord->length.value, arc = arcLengthOf({chord, c.alongRise->length.value});
+        const Point d = cornerOf(t_, b) - cornerOf(t_, a);
+        const double all = std::max(1e-9, std::hypot(d.x, d.y)), x = d.x * chord / arc;
+        return std::hypot(x, d.y) / all;
+    }
+    int tape(int a, int b, const MaybeReading& reading, const std::string& key, double error = kTapeErrorMm) {
+        if (!reading || reading->length.value <= 0) return -1;
+        const int place = problem_.add({surface_, key, reading->length.value});
+        laid(a, b, reading->length.value, error, place);
+        return place;
     }
     void square(int a, int corner, int b) {
-        push({Observation::Square, {first_ + a, first_ + corner, first_ + b, -1}, 0, kAssumedMm});
+        push(Observation::Square, {first_ + a, first_ + corner, first_ + b}, 0, kAssumedMm);
     }
     void same(int a, int b, int c, int d) {
-        push({Observation::SameDistance, {first_ + a, first_ + b, first_ + c, first_ + d}, 0, kAssumedMm});
+        push(Observation::SameDistance, {first_ + a, first_ + b, first_ + c, first_ + d}, 0, kAssumedMm);
     }
     void rectangle() {
         tape(0, 1, m_.readings[0], "AB");
-        if (m_.readings[1])
-            tape(1, 2, m_.readings[1], "BC");
-        else // the width follows from the profile
-            push({Observation::Distance,
-                  {first_ + 1, first_ + 2, -1, -1},
-                  straight(1, 2, distance(cornerOf(t_, 1), cornerOf(t_, 2))),
-                  kCurveTapeErrorMm});
+        const bool bent = bendHere() >= 0;
+        if (m_.readings[1]) {
+            const int width = tape(1, 2, m_.readings[1], "BC");
+            if (bent) // taped along the curve it is all of the profile
+                addFigures(problem_, bendHere(),
+                           push(Observation::Profile, {}, m_.readings[1]->length.value, kCurveTapeErrorMm, width));
+        } else if (bent) { // the width follows from the profile
+            addFigures(problem_, bendHere(), push(Observation::Chord, {first_ + 1, first_ + 2}, 0, kDrawnMm));
+        }
         same(0, 1, 3, 2);
         same(1, 2, 0, 3);
         same(0, 2, 1, 3);
@@ -118,8 +179,10 @@ private:
             }
         if (last <= begin || m_.stations.bothSides) return rigid();
         const auto& rows = m_.stations.rows;
-        const MaybeReading base = Reading{{}, rows[at(last)].at->length - rows[at(begin)].at->length};
-        tape(0, 1, base, readingKey('x', last));
+        const double base = (rows[at(last)].at->length - rows[at(begin)].at->length).value;
+        if (base > 0)
+            laid(0, 1, base, kTapeErrorMm,
+                 problem_.add({surface_, readingKey('x', last), rows[at(last)].at->length.value}));
         tape(1, 2, rows[at(last)].offset, readingKey('y', last));
         tape(3, 0, rows[at(begin)].offset, readingKey('y', begin));
         square(0, 1, 2);
@@ -129,15 +192,14 @@ private:
         const int n = cornersOf(t_);
         for (int a = 0; a < n; ++a)
             for (int b = a + 1; b < n; ++b)
-                if (const double mm = distance(cornerOf(t_, a), cornerOf(t_, b)); mm > 1)
-                    push({Observation::Distance, {first_ + a, first_ + b, -1, -1}, straight(a, b, mm), kDrawnMm});
+                if (const double mm = distance(cornerOf(t_, a), cornerOf(t_, b)); mm > 1) laid(a, b, mm, kDrawnMm);
     }
 
     const TiedSurface& t_;
     const Measurement& m_;
     int surface_, first_;
-    std::vector<Observation>& into_;
-    std::vector<SectionPoint> section_;
+    FoldProblem& problem_;
+    double low_; ///< of the surface's own y
 };
 
 /// Lays surfaces about where they are, from the floor outwards.
@@ -151,12 +213,30 @@ public:
         });
         if (root == all_.end()) return false;
         problem_.first.assign(all_.size(), -1);
+        problem_.bendOf.assign(all_.size(), -1);
         const auto floor = static_cast<std::size_t>(root - all_.begin());
         const Bounds b = boundsOf(root->measured->frame);
         middle_ = {(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2, 0};
         add(floor, [](Point p) { return VanPoint{p.x, p.y, 0}; });
         problem_.fixed = problem_.first[floor];
-        std::deque<std::size_t> open{floor};
+        hangOn({floor});
+        // What is the other side of a hole stands behind it, and others hang on that.
+        for (bool more = true; more;) {
+            more = false;
+            for (const Hole& hole : holesOf(all_))
+                for (const HoleSide& on : hole.sides)
+                    for (const HoleSide& behind : hole.sides)
+                        if (problem_.first[on.surface] >= 0 && problem_.first[behind.surface] < 0 &&
+                            hangBehind(on, behind)) {
+                            hangOn({behind.surface});
+                            more = true;
+                        }
+        }
+        return true;
+    }
+
+private:
+    void hangOn(std::deque<std::size_t> open) {
         while (!open.empty()) {
             const std::size_t parent = open.front();
             open.pop_front();
@@ -166,13 +246,25 @@ public:
                     open.push_back(*child);
                 }
         }
+    }
+    /// Seen from the other side, left is right.
+    bool hangBehind(const HoleSide& on, const HoleSide& behind) {
+        const auto mine = middleOfHole(all_, on), theirs = middleOfHole(all_, behind);
+        if (!mine || !theirs || all_[behind.surface].measured->sides.empty()) return false;
+        const Point first = cornerOf(all_[on.surface], 0), way = cornerOf(all_[on.surface], 1) - first;
+        const Point u = way * (1 / std::max(1e-9, std::hypot(way.x, way.y)));
+        const VanPoint from = corner(on.surface, 0), along = unit(corner(on.surface, 1) - from);
+        const VanPoint in = corner(on.surface, cornersOf(all_[on.surface]) - 1) - from;
+        const VanPoint upAlong = unit(in - along * dot(in, along));
+        // What a millimetre along the own x and y of the one that is hung on does in the van.
+        const VanPoint perX = along * u.x - upAlong * u.y, perY = along * u.y + upAlong * u.x;
+        const VanPoint spot = from + perX * (mine->x - first.x) + perY * (mine->y - first.y);
+        add(behind.surface, [&](Point p) { return spot - perX * (p.x - theirs->x) + perY * (p.y - theirs->y); });
         return true;
     }
-
-private:
     void add(std::size_t i, const auto& place) {
         problem_.first[i] = static_cast<int>(problem_.start.size());
-        for (int k = 0; k < cornersOf(all_[i]); ++k) problem_.start.push_back(place(cornerOf(all_[i], k)));
+        for (int k = 0; k < cornersOf(all_[i]); ++k) problem_.add(place(cornerOf(all_[i], k)));
     }
     [[nodiscard]] VanPoint corner(std::size_t i, int k) const {
         return problem_.start[at(problem_.first[i] + k % cornersOf(all_[i]))];
@@ -230,61 +322,106 @@ private:
 };
 
 /// Ties, heights and what is usual where nothing is read.
-void addShell(const std::vector<TiedSurface>& all, const Headroom& headroom, FoldProblem& problem) {
-    auto& into = problem.observations;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        if (problem.first[i] < 0) continue;
-        const TiedSurface& t = all[i];
-        const int n = cornersOf(t), first = problem.first[i];
+class Shell {
+public:
+    Shell(const std::vector<TiedSurface>& all, FoldProblem& problem) : all_(all), problem_(problem) {}
+
+    void add(const Headroom& headroom) {
+        for (std::size_t i = 0; i < all_.size(); ++i) {
+            if (problem_.first[i] < 0) continue;
+            ties(i);
+            if (liesLevel(all_[i].surface->kind))
+                level(i);
+            else if (cornersOf(all_[i]) >= 4)
+                upright(i);
+        }
+        heights(headroom);
+    }
+
+private:
+    Observation& push(Observation::Kind kind, std::vector<int> points, double value, double error, std::size_t surface,
+                      int reading = -1) {
+        Observation& o = problem_.observations.emplace_back();
+        o.kind = kind;
+        o.points = std::move(points);
+        o.value = value;
+        o.error = error;
+        o.surface = static_cast<int>(surface);
+        o.reading = reading;
+        return o;
+    }
+    void ties(std::size_t i) {
+        const int n = cornersOf(all_[i]), first = problem_.first[i];
         for (int side = 0; side < n; ++side) {
-            const Edge edge = t.surface->edge(side);
+            const Edge edge = all_[i].surface->edge(side);
             if (edge.kind != EdgeKind::Meets) continue;
-            for (std::size_t k = i + 1; k < all.size(); ++k) {
-                if (all[k].surface->id != edge.surface || problem.first[k] < 0) continue;
-                const int m = cornersOf(all[k]);
+            for (std::size_t k = i + 1; k < all_.size(); ++k) {
+                if (all_[k].surface->id != edge.surface || problem_.first[k] < 0) continue;
+                const int m = cornersOf(all_[k]);
                 if (edge.side < 0 || edge.side >= m) continue;
-                const int mine = first + side, next = first + (side + 1) % n;
-                const int theirs = problem.first[k] + edge.side, then = problem.first[k] + (edge.side + 1) % m;
-                into.push_back({Observation::Meet, {mine, then, side, edge.side}, 1, kMeetMm, static_cast<int>(i)});
-                into.push_back({Observation::Meet, {next, theirs, side, edge.side}, 0, kMeetMm, static_cast<int>(i)});
+                const int theirs = problem_.first[k] + edge.side, then = problem_.first[k] + (edge.side + 1) % m;
+                for (const bool start : {true, false}) {
+                    const int mine = first + (start ? side : (side + 1) % n);
+                    Observation& o = push(Observation::Meet, {mine, start ? then : theirs}, 0, kMeetMm, i);
+                    o.sides = {side, edge.side};
+                    o.atStart = start;
+                }
             }
         }
-        if (liesLevel(t.surface->kind)) {
-            if (t.surface->kind == SurfaceKind::Floor) continue;
-            for (int k = 1; k < n; ++k)
-                into.push_back({Observation::Level, {first, first + k, -1, -1}, 0, kUsuallyMm, static_cast<int>(i)});
-        } else if (n >= 4) {
-            // Its upper edge over its lower one: as read, or about plumb.
-            const double lean = t.surface->lean ? t.surface->lean->length.value * (t.surface->leansOut ? -1 : 1) : 0;
-            into.push_back({Observation::Plumb,
-                            {first, first + n - 1, first + 1, -1},
-                            lean,
-                            t.surface->lean ? kPlumbedMm : kUsuallyMm,
-                            static_cast<int>(i)});
-            for (const auto& [reading, corner] :
-                 {std::pair{&t.surface->heightRear, t.surface->hand == Hand::Right ? 1 : 0},
-                  {&t.surface->heightFront, t.surface->hand == Hand::Right ? 0 : 1}})
-                if (*reading)
-                    into.push_back({Observation::Height,
-                                    {first + corner, -1, -1, -1},
-                                    (*reading)->length.value,
-                                    kPlumbedMm,
-                                    static_cast<int>(i)});
+    }
+    void level(std::size_t i) {
+        if (all_[i].surface->kind == SurfaceKind::Floor) return;
+        const int first = problem_.first[i];
+        for (int k = 1; k < cornersOf(all_[i]); ++k) push(Observation::Level, {first, first + k}, 0, kUsuallyMm, i);
+    }
+    /// Its upper edge over its lower one: as read, or about plumb; its foot as high as it was read.
+    void upright(std::size_t i) {
+        const Surface& s = *all_[i].surface;
+        const int n = cornersOf(all_[i]), first = problem_.first[i];
+        const double sign = s.leansOut ? -1 : 1;
+        const int read = s.lean ? problem_.add({static_cast<int>(i), "lean", s.lean->length.value, sign}) : -1;
+        push(Observation::Plumb, {first, first + n - 1, first + 1}, s.lean ? s.lean->length.value * sign : 0,
+             s.lean ? kPlumbedMm : kUsuallyMm, i, read);
+        for (const auto& [reading, key, corner] :
+             {std::tuple{&s.heightRear, "heightRear", s.hand == Hand::Right ? 1 : 0},
+              {&s.heightFront, "heightFront", s.hand == Hand::Right ? 0 : 1}})
+            if (const MaybeReading& r = *reading)
+                push(Observation::Height, {first + corner}, r->length.value, kPlumbedMm, i,
+                     problem_.add({static_cast<int>(i), key, r->length.value}));
+    }
+    /// From the floor's metal to the ceiling's ribs, about the middle of its ends and of itself: a bent one stands
+    /// higher there than its corners.
+    void heights(const Headroom& headroom) {
+        const auto isCeiling = [&](std::size_t i) {
+            return problem_.first[i] >= 0 && all_[i].surface->kind == SurfaceKind::Ceiling && cornersOf(all_[i]) == 4;
+        };
+        std::optional<std::size_t> only;
+        for (std::size_t i = 0; i < all_.size(); ++i)
+            if (isCeiling(i)) {
+                if (only) return; // nobody says which of them was read
+                only = i;
+            }
+        if (!only) return;
+        const int first = problem_.first[*only];
+        for (const auto& [reading, key, corners] : {std::tuple{&headroom.rear, kHeadroomRear, std::vector{0, 3}},
+                                                    {&headroom.middle, kHeadroomMiddle, std::vector{0, 1, 2, 3}},
+                                                    {&headroom.front, kHeadroomFront, std::vector{1, 2}}}) {
+            const MaybeReading& r = *reading;
+            if (!r) continue;
+            std::vector<int> points;
+            for (const int k : corners) points.push_back(first + k);
+            Observation& o = push(Observation::Height, std::move(points), r->length.value, kHeadroomMm, *only,
+                                  problem_.add({static_cast<int>(*only), key, r->length.value}));
+            o.corners = static_cast<int>(corners.size());
+            if (problem_.bendOf[*only] < 0) continue;
+            o.along = {0, boundsOf(all_[*only].measured->frame).height()};
+            addFigures(problem_, problem_.bendOf[*only], o);
         }
     }
-    // From the floor's metal to the ceiling's ribs, near its ends.
-    for (std::size_t i = 0; i < all.size(); ++i)
-        if (problem.first[i] >= 0 && all[i].surface->kind == SurfaceKind::Ceiling && cornersOf(all[i]) == 4)
-            for (const auto& [reading, ends] :
-                 {std::pair{&headroom.rear, std::array{0, 3}}, {&headroom.front, std::array{1, 2}}})
-                if (*reading)
-                    for (const int k : ends)
-                        into.push_back({Observation::Height,
-                                        {problem.first[i] + k, -1, -1, -1},
-                                        (*reading)->length.value,
-                                        kUsuallyMm,
-                                        static_cast<int>(i)});
-}
+
+    const std::vector<TiedSurface>& all_;
+    FoldProblem& problem_;
+};
 
 /// The kind that is a wall's image on the other side.
 std::optional<SurfaceKind> imageOf(SurfaceKind kind) {
@@ -298,7 +435,11 @@ std::optional<SurfaceKind> imageOf(SurfaceKind kind) {
 /// Both sides alike: what a tape would read between two corners on the left it would read on the right.
 void addSymmetry(const std::vector<TiedSurface>& all, FoldProblem& problem) {
     const auto same = [&](std::size_t surface, std::array<int, 4> points) {
-        problem.observations.push_back({Observation::SameDistance, points, 0, kSymmetricMm, static_cast<int>(surface)});
+        Observation& o = problem.observations.emplace_back();
+        o.kind = Observation::SameDistance;
+        o.points.assign(points.begin(), points.end());
+        o.error = kSymmetricMm;
+        o.surface = static_cast<int>(surface);
     };
     for (std::size_t i = 0; i < all.size(); ++i) {
         const int first = problem.first[i];
@@ -323,36 +464,54 @@ void addSymmetry(const std::vector<TiedSurface>& all, FoldProblem& problem) {
 
 } // namespace
 
+int FoldProblem::add(VanPoint p, bool isFigure) {
+    start.push_back(p);
+    figure.push_back(isFigure);
+    return static_cast<int>(start.size()) - 1;
+}
+
+int FoldProblem::add(FoldReading reading) {
+    readings.push_back(std::move(reading));
+    return static_cast<int>(readings.size()) - 1;
+}
+
+std::vector<ProfilePart> Bend::profile(const std::vector<VanPoint>& points) const {
+    std::vector<ProfilePart> out;
+    for (const Part& p : parts)
+        out.push_back({std::max(1.0, points[at(p.length)].x), p.rise < 0 ? 0 : points[at(p.rise)].x});
+    return out;
+}
+
 std::optional<FoldProblem> foldProblem(const std::vector<TiedSurface>& surfaces, const Headroom& headroom,
                                        bool symmetric) {
     FoldProblem problem;
     if (!Placing(surfaces, problem).run()) return std::nullopt;
     for (std::size_t i = 0; i < surfaces.size(); ++i)
-        if (problem.first[i] >= 0)
-            Tapes(surfaces[i], static_cast<int>(i), problem.first[i], problem.observations).add();
-    addShell(surfaces, headroom, problem);
+        if (problem.first[i] >= 0) Tapes(surfaces[i], static_cast<int>(i), problem).add();
+    Shell(surfaces, problem).add(headroom);
+    addHoles(surfaces, problem);
     if (symmetric) addSymmetry(surfaces, problem);
     return problem;
 }
 
-int pointsOf(Observation::Kind kind) {
-    switch (kind) {
-    case Observation::Distance:
-    case Observation::Meet:
-    case Observation::Level: return 2;
-    case Observation::Square:
-    case Observation::Plumb: return 3;
-    case Observation::SameDistance:
-    case Observation::Flat: return 4;
-    case Observation::Height: return 1;
-    }
-    return 0;
-}
+int equationsOf(Observation::Kind kind) { return kind == Observation::Meet || kind == Observation::SameSpot ? 3 : 1; }
 
-std::array<double, 3> misfit(const Observation& o, const std::vector<VanPoint>& points) {
+std::array<double, 3> misfit(const Observation& o, const std::vector<VanPoint>& points,
+                             const std::vector<Bend>& bends) {
     const auto p = [&](std::size_t k) { return points[at(o.points[k])]; };
+    // Half of a figure, if there is one at this place.
+    const auto half = [&](std::size_t k) { return o.points.size() > k ? p(k).x / 2 : 0; };
     switch (o.kind) {
     case Observation::Distance: return {o.value - length(p(1) - p(0))};
+    case Observation::Bent: {
+        const std::vector<ProfilePart> profile = bends[at(o.bend)].profile(points);
+        const SectionPoint from = profileAt(profile, o.along[0]), to = profileAt(profile, o.along[1]);
+        const double up = o.along[1] - o.along[0], chord = std::hypot(to.inside - from.inside, to.high - from.high);
+        return {std::sqrt(std::max(1.0, o.value * o.value - up * up + chord * chord)) - length(p(1) - p(0))};
+    }
+    case Observation::Profile: {
+        return {o.value - lengthOf(bends[at(o.bend)].profile(points))};
+    }
     case Observation::SameDistance: return {length(p(1) - p(0)) - length(p(3) - p(2))};
     case Observation::Square: {
         const VanPoint a = p(0) - p(1), b = p(2) - p(1);
@@ -374,7 +533,31 @@ std::array<double, 3> misfit(const Observation& o, const std::vector<VanPoint>& 
         if (l < 1e-9) return {0};
         return {o.value - dot(p(1) - p(0), in * (1 / l))};
     }
-    case Observation::Height: return {o.value - p(0).z};
+    case Observation::Height: {
+        const int corners = std::max(1, o.corners);
+        double sum = 0;
+        for (int k = 0; k < corners; ++k) sum += p(at(k)).z;
+        const double bulge = o.bend < 0 ? 0 : bulgeOf(bends[at(o.bend)].profile(points), o.along[1]);
+        return {o.value - bulge - sum / corners};
+    }
+    case Observation::Figure: return {o.value - p(0).x};
+    case Observation::FromLine: return {o.value + half(3) - length(cross(p(0) - p(1), unit(p(2) - p(1))))};
+    case Observation::FromCross: {
+        const VanPoint along = unit(p(2) - p(1)), line = unit(p(4) - p(3));
+        const double slant = std::max(0.1, length(cross(along, line)));
+        return {o.value + half(5) - length(cross(p(0) - p(3), line)) / slant};
+    }
+    case Observation::Chord: {
+        const std::vector<ProfilePart> profile = bends[at(o.bend)].profile(points);
+        const SectionPoint end = profileAt(profile, lengthOf(profile));
+        return {std::hypot(end.inside, end.high) - length(p(1) - p(0))};
+    }
+    case Observation::Parallel: return {dot(p(1) - p(0), unit(cross(p(3) - p(2), p(4) - p(2))))};
+    case Observation::SameSpot: {
+        const VanPoint normal = unit(cross(p(3) - p(2), p(4) - p(2))), d = p(1) - p(0);
+        const VanPoint off = d - normal * dot(d, normal);
+        return {off.x, off.y, off.z};
+    }
     }
     return {};
 }

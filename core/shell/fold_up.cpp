@@ -33,6 +33,7 @@ public:
             const int inFloor = p - problem.fixed;
             const bool floor = inFloor >= 0 && inFloor < floorCorners;
             for (std::size_t c = 0; c < 3; ++c) {
+                if (problem.figure[at(p)] && c > 0) continue;
                 const bool held = floor && (c == 2 || inFloor == 0 || (inFloor == 1 && c == (alongX ? 1U : 0U)));
                 if (!held) index_[at(p)][c] = count_++;
             }
@@ -52,9 +53,9 @@ double& part(VanPoint& p, std::size_t c) { return c == 0 ? p.x : c == 1 ? p.y : 
 class Adjustment {
 public:
     Adjustment(const FoldProblem& problem, const Unknowns& unknowns)
-        : observations_(problem.observations), unknowns_(unknowns) {}
+        : problem_(problem), observations_(problem.observations), unknowns_(unknowns) {}
 
-    /// From these points to the best ones. @param left  place of an observation that is left out; -1: none
+    /// From these points to the best ones. @param left  place of a reading that is left out; -1: none
     std::vector<VanPoint> run(std::vector<VanPoint> points, int left = -1) {
         double damping = 1e-6, now = cost(points, left);
         for (int round = 0; round < 60; ++round) {
@@ -89,16 +90,15 @@ public:
 
     [[nodiscard]] double cost(const std::vector<VanPoint>& points, int left = -1) const {
         double sum = 0;
-        for (int i = 0; i < static_cast<int>(observations_.size()); ++i) {
-            if (i == left) continue;
-            const Observation& o = observations_[at(i)];
-            for (const double m : misfit(o, points)) sum += m * m / (o.error * o.error);
+        for (const Observation& o : observations_) {
+            if (left >= 0 && o.reading == left) continue;
+            for (const double m : misfit(o, points, problem_.bends)) sum += m * m / (o.error * o.error);
         }
         return sum;
     }
 
-    /// The share of an error of its own that stays in the residual of each distance that is a reading; 1 elsewhere.
-    std::vector<double> shares(const std::vector<VanPoint>& points) {
+    /// The share of an error of its own that stays in the residual of each equation that a reading gives; 1 elsewhere.
+    std::vector<double> shares(std::vector<VanPoint> points) {
         linearise(points, -1);
         Sparse damped = normal_;
         for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += 1e-9;
@@ -108,14 +108,10 @@ public:
         std::vector<double> shares(observations_.size(), 1);
         for (std::size_t i = 0; i < observations_.size(); ++i) {
             const Observation& o = observations_[i];
-            if (o.kind != Observation::Distance || o.key.empty()) continue;
+            if (o.reading < 0) continue;
+            slopesOf(o, points);
             Eigen::VectorXd row = Eigen::VectorXd::Zero(unknowns_.count());
-            VanPoint u = points[at(o.points[1])] - points[at(o.points[0])];
-            u = u * (1 / std::max(1e-9, length(u)));
-            for (std::size_t c = 0; c < 3; ++c) {
-                if (const int k = unknowns_.of(o.points[1], c); k >= 0) row(k) += part(u, c) / o.error;
-                if (const int k = unknowns_.of(o.points[0], c); k >= 0) row(k) -= part(u, c) / o.error;
-            }
+            for (const auto& [index, slope] : slopes_) row(index) += slope[0] / o.error;
             const Eigen::VectorXd through = solver_.solve(row);
             shares[i] = std::clamp(1 - row.dot(through), 0.0, 1.0);
         }
@@ -123,50 +119,55 @@ public:
     }
 
 private:
-    /// Normal equations at these points; derivatives by differences, each equation touches few coordinates.
-    void linearise(std::vector<VanPoint> points, int left) {
-        std::vector<Eigen::Triplet<double>> entries;
-        right_ = Eigen::VectorXd::Zero(unknowns_.count());
+    /// How an equation's fitted figures change with each unknown it is about, by differences.
+    void slopesOf(const Observation& o, std::vector<VanPoint>& points) {
         constexpr double h = 1e-3;
-        for (int i = 0; i < static_cast<int>(observations_.size()); ++i) {
-            const Observation& o = observations_[at(i)];
-            const double weight = i == left ? 0 : 1 / (o.error * o.error);
-            const int rows = o.kind == Observation::Meet ? 3 : 1;
-            const std::array<double, 3> off = misfit(o, points);
-            std::array<std::pair<int, std::array<double, 3>>, 12> slopes;
-            std::size_t count = 0;
-            for (int k = 0; k < pointsOf(o.kind); ++k)
-                for (std::size_t c = 0; c < 3; ++c) {
-                    const int index = unknowns_.of(o.points[at(k)], c);
-                    if (index < 0) continue;
-                    double& value = part(points[at(o.points[at(k)])], c);
-                    const double kept = value;
-                    value = kept + h;
-                    const auto up = misfit(o, points);
-                    value = kept - h;
-                    const auto down = misfit(o, points);
-                    value = kept;
-                    std::array<double, 3> slope{};
-                    for (std::size_t r = 0; r < 3; ++r) slope[r] = (down[r] - up[r]) / (2 * h); // of the fitted figure
-                    slopes[count++] = {index, slope};
-                }
-            for (std::size_t a = 0; a < count; ++a) {
+        slopes_.clear();
+        for (const int point : o.points)
+            for (std::size_t c = 0; c < 3; ++c) {
+                const int index = unknowns_.of(point, c);
+                if (index < 0) continue;
+                double& value = part(points[at(point)], c);
+                const double kept = value;
+                value = kept + h;
+                const auto up = misfit(o, points, problem_.bends);
+                value = kept - h;
+                const auto down = misfit(o, points, problem_.bends);
+                value = kept;
+                std::array<double, 3> slope{};
+                for (std::size_t r = 0; r < 3; ++r) slope[r] = (down[r] - up[r]) / (2 * h);
+                slopes_.emplace_back(index, slope);
+            }
+    }
+    /// Normal equations at these points; each equation touches few coordinates.
+    void linearise(std::vector<VanPoint>& points, int left) {
+        entries_.clear();
+        right_ = Eigen::VectorXd::Zero(unknowns_.count());
+        for (const Observation& o : observations_) {
+            const double weight = left >= 0 && o.reading == left ? 0 : 1 / (o.error * o.error);
+            const int rows = equationsOf(o.kind);
+            const std::array<double, 3> off = misfit(o, points, problem_.bends);
+            slopesOf(o, points);
+            for (const auto& [index, slope] : slopes_) {
                 double rhs = 0;
-                for (int r = 0; r < rows; ++r) rhs += slopes[a].second[at(r)] * off[at(r)];
-                right_(slopes[a].first) += weight * rhs;
-                for (std::size_t b = 0; b < count; ++b) {
+                for (int r = 0; r < rows; ++r) rhs += slope[at(r)] * off[at(r)];
+                right_(index) += weight * rhs;
+                for (const auto& [other, with] : slopes_) {
                     double product = 0;
-                    for (int r = 0; r < rows; ++r) product += slopes[a].second[at(r)] * slopes[b].second[at(r)];
-                    entries.emplace_back(slopes[a].first, slopes[b].first, weight * product);
+                    for (int r = 0; r < rows; ++r) product += slope[at(r)] * with[at(r)];
+                    entries_.emplace_back(index, other, weight * product);
                 }
             }
         }
         normal_.resize(unknowns_.count(), unknowns_.count());
-        normal_.setFromTriplets(entries.begin(), entries.end());
+        normal_.setFromTriplets(entries_.begin(), entries_.end());
     }
 
+    const FoldProblem& problem_;
     const std::vector<Observation>& observations_;
     const Unknowns& unknowns_;
+    std::vector<std::pair<int, std::array<double, 3>>> slopes_;
+    std::vector<Eigen::Triplet<double>> entries_;
     Sparse normal_;
     Eigen::VectorXd right_;
     Eigen::SimplicialLDLT<Sparse> solver_;
@@ -177,27 +178,33 @@ private:
 void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& problem, Adjustment& adjustment,
                   const std::vector<VanPoint>& points, FoldUp& fold) {
     const auto& all = problem.observations;
+    const auto off = [&](const Observation& o, const std::vector<VanPoint>& at) {
+        return misfit(o, at, problem.bends)[0];
+    };
     // Nothing to look for where every tape is met to half as much again as it is good to.
     const bool calm = std::all_of(all.begin(), all.end(), [&](const Observation& o) {
-        return o.kind != Observation::Distance || std::abs(misfit(o, points)[0]) < 0.6 * o.error;
+        return o.reading < 0 || std::abs(off(o, points)) < 0.6 * o.error;
     });
     if (calm) return;
     const std::vector<double> shares = adjustment.shares(points);
     struct Trial {
-        int observation{};
-        double stands{}, left{}, weight{};
+        int reading{};
+        const Observation* rests{}; ///< the equation that tells most of it
+        double share{}, stands{}, left{}, weight{};
         VanSuspect suspect;
     };
-    std::vector<Trial> trials;
-    int readings = 0;
-    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
-        const Observation& o = all[at(i)];
-        if (o.kind != Observation::Distance || o.key.empty()) continue;
-        ++readings;
-        if (shares[at(i)] < 1e-3) continue;
-        const double stands = std::abs(misfit(o, points)[0]) / o.error / std::sqrt(shares[at(i)]);
-        trials.push_back({i, stands, 0, 0, {surfaces[at(o.surface)].surface->id, o.key, {}, {}, 0}});
+    std::vector<Trial> trials(problem.readings.size());
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Observation& o = all[i];
+        if (o.reading < 0 || shares[i] < 1e-3) continue;
+        Trial& t = trials[at(o.reading)];
+        const double stands = std::abs(off(o, points)) / o.error / std::sqrt(shares[i]);
+        if (t.rests && t.stands >= stands) continue;
+        const FoldReading& r = problem.readings[at(o.reading)];
+        t = {o.reading, &o, shares[i], stands, 0, 0, {surfaces[at(r.surface)].surface->id, r.key, {}, {}, 0}};
     }
+    std::erase_if(trials, [](const Trial& t) { return !t.rests; });
+    const int readings = static_cast<int>(problem.readings.size());
     std::stable_sort(trials.begin(), trials.end(), [](const Trial& a, const Trial& b) { return a.stands > b.stands; });
     if (trials.empty() || trials.front().stands < kStandsOut) return;
     const double worst = trials.front().stands * trials.front().stands;
@@ -208,18 +215,16 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
     if (trials.size() > kMostTried) trials.resize(kMostTried);
     double least = 1e300;
     for (Trial& t : trials) {
-        const Observation& o = all[at(t.observation)];
-        const std::vector<VanPoint> without = adjustment.run(points, t.observation);
-        t.left = adjustment.cost(without, t.observation);
+        const Observation& o = *t.rests;
+        const std::vector<VanPoint> without = adjustment.run(points, t.reading);
+        t.left = adjustment.cost(without, t.reading);
         least = std::min(least, t.left);
-        // A bent surface's tape differs from its chord by what they differ by now.
-        const double slip = misfit(o, without)[0];
-        const MaybeReading* read = findReading(*surfaces[at(o.surface)].surface, o.key);
-        const double reads = read && *read ? (*read)->length.value : o.value;
-        t.suspect.reads = {reads};
-        t.suspect.implied = {reads - slip};
+        const FoldReading& r = problem.readings[at(t.reading)];
+        const double slip = off(o, without) * r.sign;
+        t.suspect.reads = {r.reads};
+        t.suspect.implied = {r.reads - slip};
         t.weight = -t.left / 2 - 2 * std::log(std::max(1.0, std::abs(slip) / kUsualSlipMm)) +
-                   std::log(std::min(o.error / std::sqrt(shares[at(t.observation)]), kUsualSlipMm / 2));
+                   std::log(std::min(o.error / std::sqrt(t.share), kUsualSlipMm / 2));
     }
     std::erase_if(trials, [&](const Trial& t) { return t.left > least + kOutOfTest; });
     std::stable_sort(trials.begin(), trials.end(), [](const Trial& a, const Trial& b) { return a.weight > b.weight; });
@@ -236,43 +241,30 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
     }
 }
 
-Pose poseOf(const TiedSurface& t, std::vector<VanPoint> corners) {
-    Pose pose;
-    // The plane's own axes from the surface's coordinates by least squares: x along what its x does.
-    const std::size_t n = corners.size();
-    Point middle;
-    VanPoint centre;
-    for (std::size_t k = 0; k < n; ++k) {
-        middle = middle + t.measured->sides[k].front() * (1.0 / static_cast<double>(n));
-        centre = centre + corners[k] * (1.0 / static_cast<double>(n));
-    }
-    Eigen::Matrix3d between = Eigen::Matrix3d::Zero();
-    for (std::size_t k = 0; k < n; ++k) {
-        const Point own = t.measured->sides[k].front() - middle;
-        const VanPoint v = corners[k] - centre;
-        between += Eigen::Vector3d(v.x, v.y, v.z) * Eigen::RowVector3d(own.x, own.y, 0);
-    }
-    const Eigen::JacobiSVD<Eigen::Matrix3d> svd(between, Eigen::ComputeFullU | Eigen::ComputeFullV);
-    Eigen::Matrix3d turn = svd.matrixU() * svd.matrixV().transpose();
-    if (turn.determinant() < 0) {
-        Eigen::Matrix3d u = svd.matrixU();
-        u.col(2) *= -1;
-        turn = u * svd.matrixV().transpose();
-    }
-    const auto axis = [&](int c) { return VanPoint{turn(0, c), turn(1, c), turn(2, c)}; };
-    pose.perX = axis(0);
-    pose.perY = axis(1);
-    pose.inwards = axis(2);
-    pose.origin = centre - pose.perX * middle.x - pose.perY * middle.y;
-    pose.corners = std::move(corners);
-    return pose;
+/// The other way, of a surface that is bent both ways.
+std::vector<ProfilePart> sidewaysOf(const Surface& s) {
+    const CurveReadings& c = s.measurement.curve;
+    if (c.curving != Curving::Double || !c.alongChord || c.alongChord->length.value <= 0) return {};
+    return {{c.alongChord->length.value, c.alongRise ? std::max(0.0, c.alongRise->length.value) : 0}};
+}
+
+/// From the middle of a side into the surface, square to the side.
+VanPoint intoFrom(const TiedSurface& t, const Pose& pose, int side) {
+    const Ring& line = t.measured->sides[at(side)];
+    const Point middle = (line.front() + line.back()) * 0.5;
+    return unit(cross(pose.facing(middle), pose.map(line.back()) - pose.map(line.front())));
+}
+
+double hingeAngle(const TiedSurface& mine, const Pose& pose, int side, const TiedSurface& theirs, const Pose& other,
+                  int otherSide) {
+    const Ring& line = mine.measured->sides[at(side)];
+    const VanPoint in = intoFrom(mine, pose, side), on = intoFrom(theirs, other, otherSide);
+    const double angle = std::acos(std::clamp(dot(in, on), -1.0, 1.0));
+    const bool intoTheRoom = dot(on, pose.facing((line.front() + line.back()) * 0.5)) < 0;
+    return intoTheRoom ? 2 * std::numbers::pi - angle : angle;
 }
 
 } // namespace
-
-double dot(VanPoint a, VanPoint b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
-VanPoint cross(VanPoint a, VanPoint b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
-double length(VanPoint a) { return std::sqrt(dot(a, a)); }
 
 FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom, bool symmetric) {
     FoldUp fold;
@@ -288,8 +280,11 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
     for (std::size_t i = 0; i < surfaces.size(); ++i) {
         if (problem->first[i] < 0) continue;
         const auto begin = points.begin() + problem->first[i];
-        fold.poses[i] =
-            poseOf(surfaces[i], {begin, begin + static_cast<std::ptrdiff_t>(surfaces[i].measured->sides.size())});
+        const int bend = problem->bendOf[i];
+        fold.poses[i] = poseOf(*surfaces[i].measured,
+                               {begin, begin + static_cast<std::ptrdiff_t>(surfaces[i].measured->sides.size())},
+                               bend < 0 ? std::vector<ProfilePart>{} : problem->bends[at(bend)].profile(points),
+                               sidewaysOf(*surfaces[i].surface));
     }
     // The floor is the frame: its own coordinates are the van's.
     for (std::size_t i = 0; i < surfaces.size(); ++i)
@@ -302,18 +297,17 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
         }
     for (const Observation& o : problem->observations) {
         if (o.kind != Observation::Meet) continue;
-        const Surface& s = *surfaces[at(o.surface)].surface;
+        const TiedSurface& mine = surfaces[at(o.surface)];
+        const std::string& otherId = mine.surface->edge(o.sides[0]).surface;
         const VanPoint a = points[at(o.points[0])], b = points[at(o.points[1])];
-        fold.corners.push_back({s.id, s.edge(o.points[2]).surface, o.points[2], o.points[3], o.value > 0, (a + b) * 0.5,
-                                b - a, Mm{length(b - a)}});
-        if (o.value <= 0) continue;
-        const auto other = std::find_if(surfaces.begin(), surfaces.end(), [&](const TiedSurface& t) {
-            return t.surface->id == s.edge(o.points[2]).surface;
-        });
-        const Pose &mine = *fold.poses[at(o.surface)],
-                   &theirs = *fold.poses[static_cast<std::size_t>(other - surfaces.begin())];
-        const double angle = std::acos(std::clamp(-dot(mine.inwards, theirs.inwards), -1.0, 1.0));
-        fold.hinges.push_back({s.id, other->surface->id, o.points[2], o.points[3], angle});
+        fold.corners.push_back(
+            {mine.surface->id, otherId, o.sides[0], o.sides[1], o.atStart, (a + b) * 0.5, b - a, Mm{length(b - a)}});
+        if (!o.atStart) continue;
+        const auto other = std::find_if(surfaces.begin(), surfaces.end(),
+                                        [&](const TiedSurface& t) { return t.surface->id == otherId; });
+        const double angle = hingeAngle(mine, *fold.poses[at(o.surface)], o.sides[0], *other,
+                                        *fold.poses[static_cast<std::size_t>(other - surfaces.begin())], o.sides[1]);
+        fold.hinges.push_back({mine.surface->id, otherId, o.sides[0], o.sides[1], angle});
     }
     std::stable_sort(fold.corners.begin(), fold.corners.end(),
                      [](const TiedCorner& a, const TiedCorner& b) { return a.gap > b.gap; });

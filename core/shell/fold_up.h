@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/shell/access.h"
+#include "core/shell/pose.h"
 #include "core/shell/ties.h"
 
 #include <array>
@@ -10,28 +11,6 @@
 #include <vector>
 
 namespace westrum {
-
-/// A point of the van: x forwards from the floor's rear right corner, y to the left, z up from the floor's metal, mm.
-struct VanPoint {
-    double x{}, y{}, z{};
-    friend constexpr VanPoint operator+(VanPoint a, VanPoint b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
-    friend constexpr VanPoint operator-(VanPoint a, VanPoint b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
-    friend constexpr VanPoint operator*(VanPoint a, double k) { return {a.x * k, a.y * k, a.z * k}; }
-    friend bool operator==(const VanPoint&, const VanPoint&) = default;
-};
-double dot(VanPoint a, VanPoint b);
-VanPoint cross(VanPoint a, VanPoint b);
-double length(VanPoint a);
-
-/// Where a surface stands in the van: by its frame's corners, and by the plane through them.
-struct Pose {
-    std::vector<VanPoint> corners; ///< one for the start of each side
-    VanPoint origin;               ///< of the surface's own 0, 0
-    VanPoint perX, perY;           ///< what a millimetre along its x or y is in the van; unit, square to each other
-    VanPoint inwards;              ///< the way its seen face looks: perX x perY
-    [[nodiscard]] VanPoint map(Point own) const { return origin + perX * own.x + perY * own.y; }
-    friend bool operator==(const Pose&, const Pose&) = default;
-};
 
 /// A corner in which two surfaces meet, and how far they lie apart there.
 struct TiedCorner {
@@ -44,8 +23,8 @@ struct TiedCorner {
     friend bool operator==(const TiedCorner&, const TiedCorner&) = default;
 };
 
-/// The angle between two surfaces at the side they share, seen from inside: less than a straight angle in a corner of
-/// the room.
+/// The angle between two surfaces at the side they share, through the room: less than a straight angle in a corner of
+/// it, more where they stand out into it. Of a bent one the strip at that side counts.
 struct Hinge {
     std::string surface, other;
     int side{}, otherSide{};
@@ -75,12 +54,18 @@ struct FoldUp {
 
 /// Finds where every surface stands that hangs together with the floor by sides that meet: weighted least squares over
 /// all readings of all of them at once - tapes good to 2 mm, corners that meet to 2.5, surfaces flat to 8, square where
-/// a form takes them to be - with the floor level. Bent surfaces go in by the chords of their sections. A
-/// reading that stands out is told as a surface's own are (slips.h), but all that the van knows of it counts.
+/// a form takes them to be - with the floor level. Of bent surfaces the profile's own readings are found with the
+/// rest, and they stand as strips. Openings that are said to be one hole (Opening::hole) hold their surfaces against
+/// each other. A reading that stands out is told as a surface's own are (slips.h), but all that the van knows of it
+/// counts.
 /// Source: docs/formulae.md#fold-up.
 /// @param symmetric  the body's two sides are said to be alike: left and right walls, and both halves of floor and
 ///                   ceiling, hold each other to 4 mm
 FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom = {}, bool symmetric = false);
+
+/// Keys of readings that are no surface's own: they are told at the ceiling.
+inline constexpr const char *kHeadroomRear = "headroomRear", *kHeadroomMiddle = "headroomMiddle",
+                            *kHeadroomFront = "headroomFront";
 
 /// Readings that are named together: more would be no help.
 inline constexpr std::size_t kMostNamed = 3;

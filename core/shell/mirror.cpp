@@ -106,6 +106,7 @@ void mirrorEdges(std::vector<Edge>& edges, const Mapping& map) {
 }
 
 void mirrorOpening(Opening& o, const Mapping& map) {
+    o.hole.clear(); // which hole of another surface it is, is for the person to say
     o.place.side = map.side(o.place.side);
     o.place.cross = map.side(o.place.cross);
     Mm extent;

@@ -84,6 +84,8 @@ struct Opening {
     bool even = false;   ///< of lamps: kept even in what is seen of the surface
     /// What is sawn out is kept as its lid: the gap all round, and the diameter of a hole to lift it by.
     MaybeReading lid{}, finger{};
+    /// Of a hole that is seen from more than one surface: the openings that say the same are it. Empty: this one alone.
+    std::string hole{};
     friend bool operator==(const Opening&, const Opening&) = default;
 };
 

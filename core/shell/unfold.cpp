@@ -28,6 +28,31 @@ bool apart(const Bounds& a, const Bounds& b) {
     return a.high.x <= b.low.x || b.high.x <= a.low.x || a.high.y <= b.low.y || b.high.y <= a.low.y;
 }
 
+/// Beyond the side from `from` to `to` on the map. Both run counter-clockwise, so along the shared side they run
+/// against each other.
+Unfolded sideToSide(const Ring& ours, Point from, Point to) {
+    Unfolded place;
+    const Point chord = ours.back() - ours.front(), u = (to - from) * (1 / distance(from, to)), outward{u.y, -u.x};
+    place.angleRad = std::atan2(from.y - to.y, from.x - to.x) - std::atan2(chord.y, chord.x);
+    const Point middle = (from + to) * 0.5 + outward * kGapMm;
+    place.shift = middle - place.map((ours.front() + ours.back()) * 0.5);
+    return place;
+}
+
+/// Turned about their side as it stands in the van, until it lies in the plane of what it hangs on.
+Unfolded asTheyStand(const Ring& theirs, const Pose& on, const Ring& ours, const Pose& own, Point from, Point to) {
+    const VanPoint a = on.map(theirs.front()), hinge = unit(on.map(theirs.back()) - a);
+    const Point middle = (ours.front() + ours.back()) * 0.5;
+    const VanPoint at = own.map(middle);
+    // Into the flap, square to the hinge: to the left of its own side, which runs against the hinge.
+    const VanPoint into = unit(cross(hinge, own.facing(middle)));
+    const Point u = (to - from) * (1 / distance(from, to)), outward{u.y, -u.x};
+    Unfolded place;
+    place.angleRad = std::atan2(u.y, u.x) + std::atan2(-dot(own.perX, into), dot(own.perX, hinge));
+    place.shift = from + u * dot(at - a, hinge) + outward * (kGapMm + dot(at - a, into)) - place.map(middle);
+    return place;
+}
+
 /// Whether what would hang on beside the floor is hung there, or laid with the rest.
 enum class Ends { Hang, Lie };
 
@@ -107,15 +132,10 @@ private:
         const Point from = places_[on].map(theirs.front()), to = places_[on].map(theirs.back());
         const double length = distance(from, to);
         if (length < 1e-6 || distance(ours.front(), ours.back()) < 1e-6) return false;
-        // Both run counter-clockwise, so along the shared side they run against each other.
-        const Point chord = ours.back() - ours.front();
-        Unfolded place{.id = f.id, .attached = true};
-        place.angleRad = std::atan2(from.y - to.y, from.x - to.x) - std::atan2(chord.y, chord.x);
-        const Point u = (to - from) * (1 / length);
-        const Point outward{u.y, -u.x};
-        const Point middle = (from + to) * 0.5 + outward * kGapMm;
-        const Point turned = place.map((ours.front() + ours.back()) * 0.5);
-        place.shift = middle - turned;
+        Unfolded place = flaps_[on].pose && f.pose ? asTheyStand(theirs, *flaps_[on].pose, ours, *f.pose, from, to)
+                                                   : sideToSide(ours, from, to);
+        place.id = f.id;
+        place.attached = true;
         Ring ring = mapped(place, f.frame);
         const Bounds b = boundsOf(ring);
         if (ends_ == Ends::Lie) {
@@ -153,8 +173,8 @@ Point Unfolded::unmap(Point onMap) const {
     return {c * p.x + s * p.y, -s * p.x + c * p.y};
 }
 
-Flap flapOf(const Surface& surface, const MeasuredOutline& measured) {
-    Flap flap{surface.id, measured.frame, measured.sides, surface.edges, surface.kind == SurfaceKind::Floor};
+Flap flapOf(const Surface& surface, const MeasuredOutline& measured, const Pose* pose) {
+    Flap flap{surface.id, measured.frame, measured.sides, surface.edges, surface.kind == SurfaceKind::Floor, pose};
     if (measured.measured()) return flap;
     const double w = std::max(10.0, surface.ghostLength.value), h = std::max(10.0, surface.ghostHeight.value);
     flap.frame = {{0, 0}, {w, 0}, {w, h}, {0, h}};

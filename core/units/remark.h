@@ -59,6 +59,8 @@ enum class RemarkKind {
     SupportIncomplete,    ///< {support} lacks {what}
     SupportOutside,       ///< {support} lies outside the surface
     EdgeMeetsNothing,     ///< {edge} meets a surface that is gone
+    HoleSidesDiffer,      ///< {opening} is {length} here, {otherLength} seen from {other}: {difference} > {limit}
+    HolesApartDiffer,     ///< from {from} to {opening}: {length} here, {otherLength} on {other}: {difference} > {limit}
     SharedEdgesDiffer,    ///< {edge} is {length}, {otherEdge} of {other} is {otherLength}: {difference} > {limit}
     PanelCannotPass,      ///< no panel of {thickness} passes {door}
     ProductMissing,       ///< the surface names a product that the catalogue lacks: {product}
@@ -128,6 +130,7 @@ enum class RemarkKind {
     RepeatBeyondPiece,      ///< {piece} is {length}, the pattern repeats each {repeat}
     NapDisagrees,           ///< the nap runs another way than on {other}
     TrimProfileMissing,     ///< an edge wants a {profile}, and the catalogue has none
+    GapBeyondTrim,          ///< side {edge} has a gap of {gap}; {product} covers {limit}
     TrimStockTooShort,      ///< {product}: a run of {length} cannot be joined from lengths that give {limit}
     TrimBendTooTight,       ///< {product} bends to {limit}, side {edge} to {radius}
     TrimTooStiff,           ///< {product} is stiff, side {edge} bends to {radius}

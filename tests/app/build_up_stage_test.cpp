@@ -1,11 +1,14 @@
 #include <QtTest>
 
 #include "app/stages/buildup/build_up_page.h"
+#include "app/stages/buildup/section_bench.h"
 #include "tests/app/bench.h"
 #include "tests/support/registry.h"
 
 #include <QCheckBox>
+#include <QHelpEvent>
 #include <QListWidget>
+#include <QToolTip>
 
 using namespace westrum;
 using namespace westrum::test;
@@ -108,6 +111,27 @@ private slots:
         QVERIFY(b->sentenceShown().contains(QStringLiteral("number is expected")));
         QTest::keyClick(b->find<EntryField>("headMiddle"), Qt::Key_Escape);
         QCOMPARE(b->document.job().headroom.middle->length.value, 1884.0);
+    }
+
+    void withoutABareHeightTheVansShapeTellsTheHeadroom() {
+        auto b = at("floor");
+        const auto before = b->document.plan()->headroom;
+        QVERIFY(before && !before->byShape && !before->places.empty());
+        for (const char* height : {"headRear", "headMiddle", "headFront"}) QVERIFY(b->type(height, ""));
+        const auto after = b->document.plan()->headroom;
+        QVERIFY(after && after->byShape);
+        QVERIFY(!after->places.empty());
+        QVERIFY(b->sentenceShown().contains(QStringLiteral("By the van's shape")));
+        // Plover's walls say about what was read under its roof.
+        QVERIFY(std::abs(after->left.head.value - before->left.head.value) < 60);
+        // Pointed at, each place says what is left over it.
+        auto* section = b->window->findChild<SectionBench*>();
+        QHelpEvent help(QEvent::ToolTip, section->standingMiddle().toPoint(), QPoint());
+        QApplication::sendEvent(section, &help);
+        QTRY_VERIFY(QToolTip::text().contains(QStringLiteral("from the rear")));
+        // Somebody taller than the room is high stands nowhere.
+        QVERIFY(b->type("person", "2.1 m"));
+        QCOMPARE(b->document.plan()->headroom->shareEnough(), 0.0);
     }
 
     void optionsAreKeptSideBySideAndChosenByAKey() {

@@ -145,7 +145,7 @@ private slots:
         QVERIFY(b.type("reading-lean", "120"));
         QCOMPARE(b.document.job().surface("left-lower")->lean->length, Mm{120});
         const double tilt =
-            tiltOf(*b.document.job().surface("left-lower"), b.document.plan()->surface("left-lower")->measured);
+            tiltOf({b.document.job().surface("left-lower"), &b.document.plan()->surface("left-lower")->measured}, 0);
         QVERIFY(tilt < 1.57);
         b.document.setCurrentSurface("floor");
         const int rear = 3; // goes under a trim

@@ -260,9 +260,13 @@ void BuildUpPage::saySomething() {
         text += QLatin1Char(' ') +
                 tr("Headroom %1, at worst %2, most likely no less than %3.")
                     .arg(f.fineLength(h->left.head), f.fineLength(h->left.worst), f.fineLength(h->left.probable));
+        if (h->byShape) text += QLatin1Char(' ') + tr("By the van's shape: no bare height was read.");
         if (h->left.standsUpright)
             text += QLatin1Char(' ') +
-                    (*h->left.standsUpright ? tr("One can stand upright.") : tr("One cannot stand upright."));
+                    (!*h->left.standsUpright ? tr("One cannot stand upright.")
+                     : h->shareEnough() < 0.995
+                         ? tr("One can stand upright, on %1 of the floor.").arg(f.percent(h->shareEnough()))
+                         : tr("One can stand upright."));
     }
     if (s->kind == SurfaceKind::Floor)
         for (const DoorPlan& d : document_.plan()->thresholds)

@@ -4,10 +4,13 @@
 #include "app/drawing/finish_style.h"
 #include "app/drawing/materials.h"
 #include "app/drawing/theme.h"
+#include "app/stages/buildup/standing_room.h"
 
+#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
@@ -319,29 +322,71 @@ void SectionBench::paintStack(QPainter& p, const std::string& id, bool partner) 
                    true);
 }
 
+QRectF SectionBench::headroomBox() const {
+    const QRectF all = QRectF(rect()).adjusted(14, 12, -14, -14);
+    const QRectF standing = standingBox();
+    const double below = standing.isEmpty() ? 0 : standing.height() + 12;
+    return {all.right() - kHeadroomWidth + 40, all.top() + 6, kHeadroomWidth - 46, all.height() - 12 - below};
+}
+
+QRectF SectionBench::standingBox() const {
+    const auto& h = document_.plan()->headroom;
+    const double width = kHeadroomWidth - 16;
+    const double high = h ? StandingRoom::heightFor(*h, width) : 0;
+    // The person goes before: on a low window the floor is left out.
+    if (high <= 0 || high > height() * 0.45) return {};
+    const QRectF all = QRectF(rect()).adjusted(14, 12, -14, -14);
+    return {all.right() - width, all.bottom() - high, width, high};
+}
+
+QPointF SectionBench::standingMiddle() const {
+    const QRectF box = standingBox();
+    return {box.center().x(), box.bottom() - box.height() / 4};
+}
+
+bool SectionBench::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip && document_.plan()->headroom &&
+        lieOf(document_.currentSurface()) != Lie::Wall) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        const QRectF box = standingBox();
+        const QString text = box.isEmpty() ? QString()
+                                           : StandingRoom(*document_.plan()->headroom, box)
+                                                 .told(help->pos(), figuresFor(document_.job(), decimalMark_));
+        if (text.isEmpty())
+            QToolTip::hideText();
+        else
+            QToolTip::showText(help->globalPos(), text, this);
+        return true;
+    }
+    return QWidget::event(event);
+}
+
 void SectionBench::paintHeadroom(QPainter& p) const {
     const Theme& t = Theme::now();
     const Figures f = figuresFor(document_.job(), decimalMark_);
     const Job& job = document_.job();
-    const QRectF all = QRectF(rect()).adjusted(14, 12, -14, -14);
-    const QRectF box(all.right() - kHeadroomWidth + 40, all.top() + 6, kHeadroomWidth - 46, all.height() - 12);
+    const QRectF box = headroomBox();
     double bare = 0;
     for (const MaybeReading* r : {&job.headroom.rear, &job.headroom.middle, &job.headroom.front})
         if (*r) bare = bare > 0 ? std::min(bare, (*r)->length.value) : (*r)->length.value;
     p.setFont(textFont(0.85));
-    if (bare <= 0 || !document_.plan()->headroom) {
+    if (!document_.plan()->headroom) {
         p.setPen(t.muted);
         p.drawText(box.adjusted(-34, 0, 0, 0), Qt::AlignCenter | Qt::TextWordWrap,
                    tr("Type the bare height from the floor's metal to the ceiling's ribs to see the headroom left."));
         return;
     }
     const HeadroomPlan& h = *document_.plan()->headroom;
+    if (const QRectF standing = standingBox(); !standing.isEmpty())
+        StandingRoom(h, standing).paint(p, f, job.headroom.person.has_value());
     const double person = job.headroom.person ? job.headroom.person->length.value : 0;
+    const SurfacePlan* floor = document_.plan()->surface(h.floor);
+    const SurfacePlan* ceiling = document_.plan()->surface(h.ceiling);
+    if (bare <= 0) // nobody read it: as the van stands
+        bare = h.left.head.value + (floor ? floor->stack.total.value : 0) + (ceiling ? ceiling->stack.total.value : 0);
     const double most = std::max(bare, person + 20);
     const double k = box.height() / most;
     const auto y = [&](double mm) { return box.bottom() - mm * k; };
-    const SurfacePlan* floor = document_.plan()->surface(h.floor);
-    const SurfacePlan* ceiling = document_.plan()->surface(h.ceiling);
     const double low = floor ? floor->stack.total.value : 0, high = bare - (ceiling ? ceiling->stack.total.value : 0);
     // Metal, build-ups, air.
     p.setPen(QPen(t.graphite, 2));

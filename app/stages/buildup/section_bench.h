@@ -21,12 +21,15 @@ public:
     void takeInHand(int layer);
     /// The middle of a layer of the surface in hand, for tests.
     [[nodiscard]] QPointF middleOf(int layer) const;
+    /// The middle of the floor where one can stand, for tests.
+    [[nodiscard]] QPointF standingMiddle() const;
 
 signals:
     void picked(int layer);
     void moved(int layer, int to);
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
@@ -57,6 +60,9 @@ private:
     void paintDrop(QPainter& p, Lie lie, const std::vector<Slab>& slabs) const;
     void paintStack(QPainter& p, const std::string& surface, bool partner) const;
     void paintHeadroom(QPainter& p) const;
+    /// Right of the sections: all of what tells the headroom, and of that where one can stand.
+    [[nodiscard]] QRectF headroomBox() const;
+    [[nodiscard]] QRectF standingBox() const;
 
     JobDocument& document_;
     char decimalMark_;

@@ -136,10 +136,40 @@ void PartsPanel::buildOpening(int index) {
     }
     if (o.kind == OpeningKind::Hob || o.kind == OpeningKind::Heater || o.kind == OpeningKind::Sink || o.clear)
         length(tr("clear, by its label"), "clear");
+    buildSameHole(index);
     form_->button(
         QStringLiteral("✕"), QStringLiteral("removeOpening"),
         [this, index] { push(document_, removeOpening(document_, id(), index)); }, true);
     form_->stretch();
+}
+
+/// Which opening of another surface it is, seen from there.
+void PartsPanel::buildSameHole(int index) {
+    QStringList names{tr("none")};
+    std::vector<std::pair<std::string, int>> places;
+    for (const Surface& s : document_.job().surfaces) {
+        if (s.id == id()) continue;
+        for (std::size_t k = 0; k < s.openings.size(); ++k) {
+            names << tr("%1, %2").arg(QString::fromStdString(s.name), QString::fromStdString(s.openings[k].name));
+            places.emplace_back(s.id, static_cast<int>(k));
+        }
+    }
+    if (places.empty()) return;
+    form_->choice(
+        tr("the same hole as"), QStringLiteral("openingHole"), names,
+        [this, index, places] {
+            const std::string& hole = surface()->openings[static_cast<std::size_t>(index)].hole;
+            for (std::size_t k = 0; k < places.size() && !hole.empty(); ++k) {
+                const Surface* s = document_.job().surface(places[k].first);
+                const Opening* o = s ? member(s->openings, places[k].second) : nullptr;
+                if (o && o->hole == hole) return static_cast<int>(k) + 1;
+            }
+            return 0;
+        },
+        [this, index, places](int k) {
+            const auto [other, place] = k > 0 ? places[static_cast<std::size_t>(k - 1)] : std::pair(std::string(), -1);
+            push(document_, joinHole(document_, id(), index, other, place));
+        });
 }
 
 /// Of a polygon: each corner from the lower left of its box.

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <numbers>
 
 #include <tuple>
 
@@ -398,9 +399,19 @@ void PartsPanel::buildEdges() {
             if (k > 0)
                 meetInHand(targets[static_cast<std::size_t>(k)].first, targets[static_cast<std::size_t>(k)].second);
         });
+    form_->words([this, side] { return hingeWords(side); })->setObjectName(QStringLiteral("edgeHinge"));
     form_->button(tr("Point at it on the map"), QStringLiteral("pointAtSide"), [this] { emit pointAtSide(); });
     form_->button(tr("Point at two"), QStringLiteral("tieOnMap"), [this] { emit tieOnMap(); });
     form_->stretch();
+}
+
+/// At what angle a side meets its neighbour, as both stand in the van; empty where that is not known.
+QString PartsPanel::hingeWords(int side) const {
+    for (const Hinge& h : document_.plan()->fold.hinges)
+        if ((h.surface == id() && h.side == side) || (h.other == id() && h.otherSide == side))
+            return tr("at %1°").arg(
+                figuresFor(document_.job(), decimalMark_).number(h.angleRad * 180 / std::numbers::pi, 1));
+    return {};
 }
 
 void PartsPanel::meetInHand(const std::string& other, int side) {

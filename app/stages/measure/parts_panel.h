@@ -50,6 +50,8 @@ private:
     void buildCutouts();
     void buildOpenings();
     void buildOpening(int index);
+    void buildSameHole(int index);
+    [[nodiscard]] QString hingeWords(int side) const;
     void buildCorners(int index);
     void buildEdges();
     void buildZones();

@@ -29,6 +29,46 @@ private slots:
         for (const CostlyReading& c : costlyReadings(job)) QVERIFY(!c.more);
     }
 
+    void aGapThatItsTrimWouldNotReachOverIsTold() {
+        // A floor of 1990 x 790 that keeps 5 off a wall, under a skirting 8 thick: pieces cut by a reading that is 4
+        // short leave 9. Under one of 12 nothing would be seen.
+        Job job = jobWith(test::rectangle(1990, 790), plankProduct(1000, 200, 9, 4000), {{"gap", 5}});
+        Surface wall;
+        wall.id = wall.name = "wall";
+        wall.kind = SurfaceKind::LeftWall;
+        wall.measurement = test::rectangle(1990, 600);
+        job.surfaces.push_back(wall);
+        meet(job.surfaces, "floor", 2, "wall", 0);
+        const auto skirting = [&](double thick) {
+            Product p;
+            p.id = "skirting";
+            p.name = "Skirting";
+            p.family = "trim";
+            p.fields = {{"profile", static_cast<double>(Profile::Skirting)}, {"width", thick}, {"thickness", thick}};
+            std::erase_if(job.catalogue.products, [](const Product& q) { return q.id == "skirting"; });
+            job.catalogue.products.push_back(p);
+        };
+        const auto told = [&]() -> std::optional<Remark> {
+            for (const CostlyReading& c : costlyReadings(job))
+                if (c.surface == "floor" && c.key == "BC" && c.brings && c.off.value > 0) return c.brings;
+            return std::nullopt;
+        };
+        skirting(8);
+        const auto remark = told();
+        QVERIFY(remark && remark->kind == RemarkKind::GapBeyondTrim && remark->place.index == 2);
+        for (const auto& [name, value] : remark->facts) {
+            if (name == "gap") QCOMPARE(std::get<Mm>(value).value, 9.0);
+            if (name == "limit") QCOMPARE(std::get<Mm>(value).value, 8.0);
+        }
+        skirting(12);
+        QVERIFY(!told());
+        // Planned wider than it reaches it is told by the plan itself.
+        skirting(4);
+        const Plan made = plan(job);
+        QVERIFY(std::any_of(made.remarks.begin(), made.remarks.end(),
+                            [](const Remark& r) { return r.kind == RemarkKind::GapBeyondTrim; }));
+    }
+
     void stoppedItSaysNothing() {
         std::stop_source stop;
         stop.request_stop();
