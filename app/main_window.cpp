@@ -145,6 +145,7 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
     connect(map_, &ShellMap::enlargeWanted, this, [this] { enlargeMap(!pages_->isHidden()); });
     connect(measure_, &MeasurePage::pointAtSide, this,
             [this] { pointAtSide(Pointing::AtPartner, tr("Press the side that it meets.")); });
+    connect(measure_, &MeasurePage::headroomWanted, this, [this] { showStage(BuildUp); });
     connect(measure_, &MeasurePage::tieOnMap, this,
             [this] { pointAtSide(Pointing::AtFirst, tr("Press one side, then the one it meets.")); });
     connect(map_, &ShellMap::sidePicked, this, &MainWindow::sidePicked);

@@ -7,6 +7,7 @@
 #include "core/plan/starts.h"
 #include "core/plan/surface_stage.h"
 #include "core/setout/set_out.h"
+#include "core/shell/fold_up.h"
 #include "formats/demo.h"
 
 #include <benchmark/benchmark.h>
@@ -20,6 +21,17 @@ static void planOfTheDemoJobFromCold(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(plan(job));
 }
 BENCHMARK(planOfTheDemoJobFromCold)->Unit(benchmark::kMillisecond);
+
+/// All surfaces of the van laid in space, their corners closed, and its one slip looked for.
+static void closeTheDemoVan(benchmark::State& state) {
+    const Job job = demoJob();
+    std::vector<MeasuredOutline> measured;
+    for (const Surface& s : job.surfaces) measured.push_back(outlineOf(s.measurement));
+    std::vector<TiedSurface> tied;
+    for (std::size_t i = 0; i < measured.size(); ++i) tied.push_back({&job.surfaces[i], &measured[i]});
+    for (auto _ : state) benchmark::DoNotOptimize(foldUp(tied, job.headroom));
+}
+BENCHMARK(closeTheDemoVan)->Unit(benchmark::kMillisecond);
 
 /// What a drag of the start line costs: each round another offset, planned by a planner that remembers.
 static void replanAfterAStartLineChange(benchmark::State& state) {

@@ -60,6 +60,25 @@ Remark remarkOf(const Job& job, const FoldUp& fold) {
             {}};
 }
 
+/// Of a surface that the van has readings of under suspicion: those, as the surface's own slip would be told.
+std::optional<SlipReport> slipOn(const Surface& surface, const FoldUp& fold, const MeasuredOutline& measured) {
+    SlipReport slip;
+    slip.proved = fold.proved;
+    slip.several = fold.several;
+    for (std::size_t k = 0; k < std::min(fold.suspects.size(), kMostNamed); ++k) {
+        const VanSuspect& s = fold.suspects[k];
+        if (s.surface != surface.id) continue;
+        Measurement corrected = surface.measurement;
+        MaybeReading* reading = findReading(corrected, s.key);
+        if (reading && *reading) (*reading)->length = s.implied;
+        const Ring corners = reading ? outlineOf(corrected).frame : measured.frame;
+        slip.suspects.push_back({s.key, s.reads, s.implied, s.chance, corners.empty() ? measured.frame : corners});
+    }
+    if (slip.suspects.empty()) return std::nullopt;
+    slip.others = static_cast<int>(fold.suspects.size() - slip.suspects.size());
+    return slip;
+}
+
 } // namespace
 
 void tellClosing(const Job& job, SurfaceStage& stage) {
@@ -83,6 +102,10 @@ void tellClosing(const Job& job, SurfaceStage& stage) {
         std::erase_if(s.remarks, tellsSlip);
     }
     if (said) return;
+    for (std::size_t i = 0; i < stage.surfaces.size(); ++i) {
+        SurfacePlan& s = stage.surfaces[i];
+        if (auto slip = slipOn(job.surfaces[i], fold, s.measured)) s.measured.slip = std::move(slip);
+    }
     Remark remark = remarkOf(job, fold);
     for (SurfacePlan& s : stage.surfaces)
         if (s.surface == remark.place.surface) s.remarks.insert(s.remarks.begin(), std::move(remark));

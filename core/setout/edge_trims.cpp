@@ -15,6 +15,7 @@ namespace {
 constexpr double kPi = std::numbers::pi;
 constexpr double kCornerRad = 20 * kPi / 180; ///< a turn above this is a corner, below it a bend
 constexpr double kTrueRad = 1.5 * kPi / 180;
+constexpr double kSureRad = kPi / 180;        ///< a lean that is known no better sets no saw
 constexpr double kPlumbRad = 0.5 * kPi / 180; ///< of a pose: 6 mm over 700
 constexpr double kLeastRun = 30;              // mm: nothing shorter is trimmed
 constexpr double kSameLine = 1e-3;            // rad
@@ -561,7 +562,7 @@ double tiltOf(const TrimSurface& trimmed, int side) {
     if (liesLevel(surface.kind)) return 0;
     if (!trimmed.measured || !trimmed.measured->measured()) return kPi / 2;
     const MeasuredOutline& measured = *trimmed.measured;
-    if (trimmed.pose) {
+    if (trimmed.pose && (surface.lean || trimmed.pose->leanErrorRad < kSureRad)) {
         const bool has = side >= 0 && side < static_cast<int>(measured.sides.size());
         const Ring& line = measured.sides[has ? static_cast<std::size_t>(side) : 0];
         const VanPoint facing = trimmed.pose->facing((line.front() + line.back()) * 0.5);

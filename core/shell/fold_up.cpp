@@ -7,6 +7,7 @@
 #include <Eigen/Sparse>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -57,6 +58,7 @@ public:
 
     /// From these points to the best ones. @param left  place of a reading that is left out; -1: none
     std::vector<VanPoint> run(std::vector<VanPoint> points, int left = -1) {
+        settledAt_.clear();
         double damping = 1e-6, now = cost(points, left);
         for (int round = 0; round < 60; ++round) {
             linearise(points, left);
@@ -97,14 +99,29 @@ public:
         return sum;
     }
 
+    /// How sure something is that follows from some of the points: one standard deviation.
+    double errorOf(const std::vector<int>& about, std::vector<VanPoint> points, const auto& figure) {
+        factorise(points);
+        constexpr double h = 0.05;
+        Eigen::VectorXd row = Eigen::VectorXd::Zero(unknowns_.count());
+        for (const int point : about)
+            for (std::size_t c = 0; c < 3; ++c) {
+                const int index = unknowns_.of(point, c);
+                if (index < 0) continue;
+                double& value = part(points[at(point)], c);
+                const double kept = value;
+                value = kept + h;
+                const double up = figure(points);
+                value = kept - h;
+                row(index) += (up - figure(points)) / (2 * h);
+                value = kept;
+            }
+        return std::sqrt(std::max(0.0, row.dot(Eigen::VectorXd(solver_.solve(row)))));
+    }
+
     /// The share of an error of its own that stays in the residual of each equation that a reading gives; 1 elsewhere.
     std::vector<double> shares(std::vector<VanPoint> points) {
-        linearise(points, -1);
-        Sparse damped = normal_;
-        for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += 1e-9;
-        if (!known_) solver_.analyzePattern(damped);
-        known_ = true;
-        solver_.factorize(damped);
+        factorise(points);
         std::vector<double> shares(observations_.size(), 1);
         for (std::size_t i = 0; i < observations_.size(); ++i) {
             const Observation& o = observations_[i];
@@ -119,6 +136,17 @@ public:
     }
 
 private:
+    /// Readies the solver at the points that were found, all readings in.
+    void factorise(std::vector<VanPoint>& points) {
+        if (settledAt_ == points) return;
+        settledAt_ = points;
+        linearise(points, -1);
+        Sparse damped = normal_;
+        for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += 1e-9;
+        if (!known_) solver_.analyzePattern(damped);
+        known_ = true;
+        solver_.factorize(damped);
+    }
     /// How an equation's fitted figures change with each unknown it is about, by differences.
     void slopesOf(const Observation& o, std::vector<VanPoint>& points) {
         constexpr double h = 1e-3;
@@ -172,6 +200,7 @@ private:
     Eigen::VectorXd right_;
     Eigen::SimplicialLDLT<Sparse> solver_;
     bool known_ = false;
+    std::vector<VanPoint> settledAt_; ///< for which the solver is ready
 };
 
 /// Which readings would explain what does not close.
@@ -255,6 +284,12 @@ VanPoint intoFrom(const TiedSurface& t, const Pose& pose, int side) {
     return unit(cross(pose.facing(middle), pose.map(line.back()) - pose.map(line.front())));
 }
 
+/// Three corners that its plane goes through.
+std::array<int, 3> cornersAbout(const FoldProblem& problem, int surface, const TiedSurface& t) {
+    const int first = problem.first[at(surface)];
+    return {first, first + 1, first + static_cast<int>(t.measured->sides.size()) - 1};
+}
+
 double hingeAngle(const TiedSurface& mine, const Pose& pose, int side, const TiedSurface& theirs, const Pose& other,
                   int otherSide) {
     const Ring& line = mine.measured->sides[at(side)];
@@ -262,6 +297,58 @@ double hingeAngle(const TiedSurface& mine, const Pose& pose, int side, const Tie
     const double angle = std::acos(std::clamp(dot(in, on), -1.0, 1.0));
     const bool intoTheRoom = dot(on, pose.facing((line.front() + line.back()) * 0.5)) < 0;
     return intoTheRoom ? 2 * std::numbers::pi - angle : angle;
+}
+
+/// How sure an upright surface's lean is.
+double leanError(const TiedSurface& t, const FoldProblem& problem, int first, Adjustment& adjustment,
+                 const std::vector<VanPoint>& points) {
+    const int n = static_cast<int>(t.measured->sides.size());
+    Observation lean;
+    lean.kind = Observation::Plumb;
+    lean.points = {first, first + n - 1, first + 1};
+    const double high = std::max(1.0, length(points[at(first + n - 1)] - points[at(first)]));
+    return adjustment.errorOf(lean.points, points, [&](const std::vector<VanPoint>& p) {
+        return misfit(lean, p, problem.bends)[0];
+    }) / high;
+}
+
+/// How sure the angle of two surfaces is: of the planes through their corners, about the first one's side.
+double hingeError(const std::array<int, 3>& mine, const std::array<int, 3>& theirs, VanPoint hinge,
+                  Adjustment& adjustment, const std::vector<VanPoint>& points) {
+    std::vector<int> about{mine.begin(), mine.end()};
+    about.insert(about.end(), theirs.begin(), theirs.end());
+    return adjustment.errorOf(about, points, [&](const std::vector<VanPoint>& p) {
+        const auto normal = [&](const std::array<int, 3>& c) {
+            return unit(cross(p[at(c[1])] - p[at(c[0])], p[at(c[2])] - p[at(c[0])]));
+        };
+        const VanPoint a = normal(mine), b = normal(theirs);
+        return std::atan2(dot(cross(a, b), hinge), dot(a, b));
+    });
+}
+
+/// The corners in which surfaces meet, and the angles at which.
+void tellCorners(const std::vector<TiedSurface>& surfaces, const FoldProblem& problem, Adjustment& adjustment,
+                 const std::vector<VanPoint>& points, FoldUp& fold) {
+    for (const Observation& o : problem.observations) {
+        if (o.kind != Observation::Meet) continue;
+        const TiedSurface& mine = surfaces[at(o.surface)];
+        const std::string& otherId = mine.surface->edge(o.sides[0]).surface;
+        const VanPoint a = points[at(o.points[0])], b = points[at(o.points[1])];
+        fold.corners.push_back(
+            {mine.surface->id, otherId, o.sides[0], o.sides[1], o.atStart, (a + b) * 0.5, b - a, Mm{length(b - a)}});
+        if (!o.atStart) continue;
+        const auto other = std::find_if(surfaces.begin(), surfaces.end(),
+                                        [&](const TiedSurface& t) { return t.surface->id == otherId; });
+        const double angle = hingeAngle(mine, *fold.poses[at(o.surface)], o.sides[0], *other,
+                                        *fold.poses[static_cast<std::size_t>(other - surfaces.begin())], o.sides[1]);
+        const int place = static_cast<int>(other - surfaces.begin()), first = problem.first[at(o.surface)];
+        const VanPoint hinge =
+            unit(points[at(first + (o.sides[0] + 1) % static_cast<int>(mine.measured->sides.size()))] -
+                 points[at(first + o.sides[0])]);
+        const double error = hingeError(cornersAbout(problem, o.surface, mine), cornersAbout(problem, place, *other),
+                                        hinge, adjustment, points);
+        fold.hinges.push_back({mine.surface->id, otherId, o.sides[0], o.sides[1], angle, error});
+    }
 }
 
 } // namespace
@@ -286,6 +373,9 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
                                bend < 0 ? std::vector<ProfilePart>{} : problem->bends[at(bend)].profile(points),
                                sidewaysOf(*surfaces[i].surface));
     }
+    for (std::size_t i = 0; i < surfaces.size(); ++i)
+        if (fold.poses[i] && !liesLevel(surfaces[i].surface->kind))
+            fold.poses[i]->leanErrorRad = leanError(surfaces[i], *problem, problem->first[i], adjustment, points);
     // The floor is the frame: its own coordinates are the van's.
     for (std::size_t i = 0; i < surfaces.size(); ++i)
         if (problem->first[i] == problem->fixed) {
@@ -295,20 +385,7 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
             floor.perY = {0, 1, 0};
             floor.inwards = {0, 0, 1};
         }
-    for (const Observation& o : problem->observations) {
-        if (o.kind != Observation::Meet) continue;
-        const TiedSurface& mine = surfaces[at(o.surface)];
-        const std::string& otherId = mine.surface->edge(o.sides[0]).surface;
-        const VanPoint a = points[at(o.points[0])], b = points[at(o.points[1])];
-        fold.corners.push_back(
-            {mine.surface->id, otherId, o.sides[0], o.sides[1], o.atStart, (a + b) * 0.5, b - a, Mm{length(b - a)}});
-        if (!o.atStart) continue;
-        const auto other = std::find_if(surfaces.begin(), surfaces.end(),
-                                        [&](const TiedSurface& t) { return t.surface->id == otherId; });
-        const double angle = hingeAngle(mine, *fold.poses[at(o.surface)], o.sides[0], *other,
-                                        *fold.poses[static_cast<std::size_t>(other - surfaces.begin())], o.sides[1]);
-        fold.hinges.push_back({mine.surface->id, otherId, o.sides[0], o.sides[1], angle});
-    }
+    tellCorners(surfaces, *problem, adjustment, points, fold);
     std::stable_sort(fold.corners.begin(), fold.corners.end(),
                      [](const TiedCorner& a, const TiedCorner& b) { return a.gap > b.gap; });
     findSuspects(surfaces, *problem, adjustment, points, fold);

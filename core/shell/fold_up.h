@@ -29,6 +29,7 @@ struct Hinge {
     std::string surface, other;
     int side{}, otherSide{};
     double angleRad{};
+    double errorRad{}; ///< one standard deviation: how surely the readings of the van say so
     friend bool operator==(const Hinge&, const Hinge&) = default;
 };
 

@@ -32,6 +32,7 @@ struct Pose {
     /// Of a bent surface, strip by strip: its section over the chord from its lower edge to its upper one, and of one
     /// that is bent both ways the other one over the chord from its left end. Empty: straight.
     std::vector<SectionPoint> upwards, lengthways;
+    double leanErrorRad{}; ///< of an upright one: how sure its lean is, one standard deviation
 
     [[nodiscard]] VanPoint map(Point own) const;
     /// Which way a millimetre up along the surface goes at a point of it; unit.

@@ -68,7 +68,7 @@ void StandingRoom::paint(QPainter& p, const Figures& figures, bool person) const
     p.drawRect(where.adjusted(0, 0, -1, -1));
     p.restore();
     p.setFont(textFont(0.85));
-    p.setPen(person && headroom_.shareEnough() < 1 ? t.pencil : t.graphite);
+    p.setPen(t.graphite);
     const double line = kWords / 2 - 2;
     p.drawText(QRectF(box_.left(), box_.top(), box_.width(), line), Qt::AlignLeft | Qt::AlignVCenter,
                person ? tr("upright on %1").arg(figures.percent(headroom_.shareEnough())) : tr("over the floor"));

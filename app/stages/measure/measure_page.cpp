@@ -72,31 +72,48 @@ void MeasurePage::connectParts() {
         if (index >= 0) parts_->show(parts_->group(), index);
     });
     connect(doubt_, &DoubtBar::lookedAt, this, [this] { bench_->showInstead(doubt_->shown(), doubt_->shownWords()); });
-    connect(doubt_, &DoubtBar::takeWanted, this, [this](const QString& key) {
-        // A diagonal that was just added has its field once the page has been laid anew.
-        QTimer::singleShot(0, this, [this, key] {
-            parts_->show(PartsPanel::Outline, -1);
-            bench_->focusField(key);
-        });
-    });
+    connect(doubt_, &DoubtBar::takeWanted, this, &MeasurePage::takeAgain);
     connect(vanClosing_, &VanClosing::surfaceWanted, this, [this](const std::string& id, const QString& key) {
         document_.setCurrentSurface(id);
-        parts_->show(PartsPanel::Outline, -1);
-        if (!key.isEmpty()) QTimer::singleShot(0, this, [this, key] { bench_->focusField(key); });
+        if (key.isEmpty())
+            parts_->show(PartsPanel::Outline, -1);
+        else
+            takeAgain(key);
     });
     connect(bench_, &OutlineBench::boxDrawn, parts_, &PartsPanel::addZoneAt);
     connect(parts_, &PartsPanel::begun, this, [this](const QString& key) {
         // Once the new thing stands on the drawing and in the form.
         QTimer::singleShot(0, this, [this, key] {
-            if (bench_->focusFirst(key)) return;
-            for (auto* field : parts_->findChildren<EntryField*>())
-                if (field->objectName().endsWith(key) && field->isVisible()) {
-                    field->setFocus();
-                    return field->selectAll();
-                }
+            if (!bench_->focusFirst(key)) focusInParts(key);
         });
     });
     connect(parts_, &PartsPanel::sheetsWanted, this, &MeasurePage::offerSheets);
+}
+
+void MeasurePage::focusInParts(const QString& key) {
+    for (auto* field : parts_->findChildren<EntryField*>())
+        if (field->objectName().endsWith(key) && field->isVisible()) {
+            field->setFocus();
+            return field->selectAll();
+        }
+}
+
+/// Goes to where a reading of the surface in hand is typed.
+void MeasurePage::takeAgain(const QString& key) {
+    if (key.startsWith(QLatin1String("headroom"))) return emit headroomWanted();
+    // A diagonal that was just added has its field once the page has been laid anew.
+    QTimer::singleShot(0, this, [this, key] {
+        const int dot = static_cast<int>(key.indexOf(QLatin1Char('.')));
+        if (key.startsWith(QLatin1Char('o')) && dot > 0)
+            parts_->show(PartsPanel::Openings, key.mid(1, dot - 1).toInt());
+        else if (key == QLatin1String("lean") || key.startsWith(QLatin1String("height")))
+            parts_->show(PartsPanel::Itself, -1);
+        else
+            parts_->show(PartsPanel::Outline, -1);
+        QTimer::singleShot(0, this, [this, key] { // once its fields can be seen
+            if (!bench_->focusField(key)) focusInParts(key);
+        });
+    });
 }
 
 /// What asks for a file first.
@@ -263,6 +280,9 @@ QString MeasurePage::sentenceFor(const Surface& s, const SurfacePlan* plan, bool
                           : QString());
     }
     if (!plan || !plan->measured.measured()) return {};
+    if (plan->measured.slip) // it may be this surface's: told at another one
+        for (const Remark& r : document_.plan()->remarks)
+            if (r.kind == RemarkKind::VanDoesNotClose || r.kind == RemarkKind::VanReadingWrong) return sentence(r, f);
     switch (parts_->group()) {
     case PartsPanel::Zones:
         if (plan->shape.visibleCentreY && !plan->shape.zones.empty())

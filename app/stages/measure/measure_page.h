@@ -34,6 +34,8 @@ public:
 signals:
     /// The next side pressed on the map is meant for the side in hand.
     void pointAtSide();
+    /// A bare height is to be taken again: it is typed in Build-up.
+    void headroomWanted();
     /// The next two sides pressed on the map meet.
     void tieOnMap();
 
@@ -43,6 +45,8 @@ protected:
 private:
     void connectParts();
     void connectDialogs();
+    void takeAgain(const QString& key);
+    void focusInParts(const QString& key);
     /// True if the file was a list of readings, taken in or refused; false if it may be an outline.
     bool importReadings(const QString& path);
     void tell(const QString& sentence, bool attention);

@@ -405,12 +405,23 @@ void PartsPanel::buildEdges() {
     form_->stretch();
 }
 
+namespace {
+QString degrees(double rad, const Figures& figures) {
+    return figures.number(rad * 180 / std::numbers::pi, 1) + QStringLiteral("°");
+}
+} // namespace
+
+QString PartsPanel::hingeSentence(const Hinge& hinge, const Figures& figures) {
+    constexpr double kUnknown = 2 * std::numbers::pi / 180; // not worth a figure
+    if (hinge.errorRad > kUnknown) return tr("at what angle, no reading says");
+    return tr("at %1, give or take %2").arg(degrees(hinge.angleRad, figures), degrees(hinge.errorRad, figures));
+}
+
 /// At what angle a side meets its neighbour, as both stand in the van; empty where that is not known.
 QString PartsPanel::hingeWords(int side) const {
     for (const Hinge& h : document_.plan()->fold.hinges)
         if ((h.surface == id() && h.side == side) || (h.other == id() && h.otherSide == side))
-            return tr("at %1°").arg(
-                figuresFor(document_.job(), decimalMark_).number(h.angleRad * 180 / std::numbers::pi, 1));
+            return hingeSentence(h, figuresFor(document_.job(), decimalMark_));
     return {};
 }
 

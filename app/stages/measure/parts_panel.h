@@ -52,6 +52,7 @@ private:
     void buildOpening(int index);
     void buildSameHole(int index);
     [[nodiscard]] QString hingeWords(int side) const;
+    static QString hingeSentence(const Hinge& hinge, const Figures& figures);
     void buildCorners(int index);
     void buildEdges();
     void buildZones();
