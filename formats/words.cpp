@@ -3,6 +3,7 @@
 #include "core/catalogue/family.h"
 #include "core/shell/fold_up.h"
 #include "formats/fact_printer.h"
+#include "formats/suspect_words.h"
 
 #include <QCoreApplication>
 
@@ -28,12 +29,13 @@ QString sideNamed(Hand hand) {
 Figures figuresFor(const Job& job, char decimalMark) { return {.unit = job.shownUnit, .decimalMark = decimalMark}; }
 
 namespace {
-QString openingReadingName(int opening, const std::string& what) {
-    if (what == "width") return Words::tr("width of opening %1").arg(opening);
-    if (what == "height") return Words::tr("height of opening %1").arg(opening);
-    if (what == "side") return Words::tr("distance of opening %1 from its side").arg(opening);
-    if (what == "cross") return Words::tr("distance of opening %1 along its side").arg(opening);
-    return Words::tr("%1 of opening %2").arg(fromStd(what)).arg(opening);
+/// Of an opening: which one is said beside it.
+QString openingReadingName(const std::string& what) {
+    if (what == "width") return Words::tr("width");
+    if (what == "height") return Words::tr("height");
+    if (what == "side") return Words::tr("distance from its side");
+    if (what == "cross") return Words::tr("distance along its side");
+    return fromStd(what);
 }
 } // namespace
 
@@ -53,7 +55,7 @@ QString readingName(const std::string& key) {
     if (key == kHeadroomMiddle) return Words::tr("bare height in the middle");
     if (key == kHeadroomFront) return Words::tr("bare height at the front");
     if (const std::size_t dot = key.find('.'); key.front() == 'o' && dot != std::string::npos)
-        return openingReadingName(fromStd(key.substr(1, dot - 1)).toInt() + 1, key.substr(dot + 1));
+        return openingReadingName(key.substr(dot + 1));
     bool isNumber = false;
     const int n = fromStd(key).mid(1).toInt(&isNumber);
     if (!isNumber) return fromStd(key);
@@ -204,10 +206,7 @@ QString suspectsSentence(const Remark& remark, const Figures& figures) {
         return van ? Words::tr("%1 of %2").arg(reading, f[on]) : reading;
     };
     const auto suspect = [&](const char* key, const char* by, const char* on) {
-        const double off = f.mm(by);
-        const QString what = nameOf(key, on);
-        return (off > 0 ? Words::tr("the %1 (%2 too long)") : Words::tr("the %1 (%2 too short)"))
-            .arg(what, figures.length({std::abs(off)}));
+        return Words::tr("the %1 (%2)").arg(nameOf(key, on), slipWords(f.text(key), {f.mm(by)}, figures));
     };
     QString who = suspect("reading", "misclosure", "on");
     if (!f.text("other").empty()) {
@@ -227,8 +226,9 @@ QString suspectsSentence(const Remark& remark, const Figures& figures) {
         text << Words::tr("One reading is wrong, likeliest first: %1.").arg(who);
     if (f.count("count") > 0)
         text << Words::tr("%n other(s) could be, too.", nullptr, static_cast<int>(f.count("count")));
-    text << (f.text("corner").empty()
-                 ? Words::tr("Take the %1 again: that tells.").arg(nameOf("reading", "on"))
+    text << (f.text("corner").empty() ? Words::tr("Take the %1 again: that tells.").arg(nameOf("reading", "on"))
+             : van
+                 ? Words::tr("Measure from %1 to %2 of %3: that tells.").arg(f["corner"], f["toCorner"], f["decidesOn"])
                  : Words::tr("Measure from %1 to %2: that tells.").arg(f["corner"], f["toCorner"]));
     return text.join(QLatin1Char(' '));
 }
@@ -296,14 +296,9 @@ QString sentence(const Remark& remark, const Figures& figures) {
                    "The %1 is longer than the two others of its triangle together: they cannot meet. Take it again.")
             .arg(reading("reading"));
     case RemarkKind::VanReadingWrong:
-        return (f.mm("misclosure") > 0
-                    ? Words::tr(
-                          "%1: the %2 is %3 too long for what it meets. It reads %4, and the van leaves room for %5. "
-                          "Take it again.")
-                    : Words::tr(
-                          "%1: the %2 is %3 too short for what it meets. It reads %4, and the van leaves room for "
-                          "%5. Take it again."))
-            .arg(f["on"], reading("reading"), figures.length({std::abs(f.mm("misclosure"))}), f["length"],
+        return Words::tr("%1: the %2 is %3 for what it meets. It reads %4, and the van leaves room for %5. Take it "
+                         "again.")
+            .arg(f["on"], reading("reading"), slipWords(f.text("reading"), {f.mm("misclosure")}, figures), f["length"],
                  f["implied"]);
     case RemarkKind::VanDoesNotClose:
     case RemarkKind::OneReadingWrong:

@@ -160,6 +160,7 @@ struct SlipReport {
     bool several = false;                       ///< no single error explains it
     int others = 0;                             ///< readings that explain it too, less likely
     std::optional<std::pair<int, int>> decides; ///< corners; the length between them, not read yet, would tell
+    bool ofOutline = true; ///< any of them is a reading of the outline; else of what lies on it or how it stands
     friend bool operator==(const SlipReport&, const SlipReport&) = default;
 };
 
@@ -185,7 +186,9 @@ struct MeasuredOutline {
     std::vector<Remark> remarks;
     [[nodiscard]] bool measured() const { return !outline.empty(); }
     /// Whether its readings contradict each other, or allow another outline as well.
-    [[nodiscard]] bool inDoubt() const { return slip || (network && network->fit.turnsEitherWay >= 0); }
+    [[nodiscard]] bool inDoubt() const {
+        return (slip && slip->ofOutline) || (network && network->fit.turnsEitherWay >= 0);
+    }
     [[nodiscard]] Mm sideLength(int side) const;
     friend bool operator==(const MeasuredOutline&, const MeasuredOutline&) = default;
 };

@@ -102,14 +102,7 @@ std::array<Point, 4> adjusted(const QuadReadings& r) {
     return best;
 }
 
-/// How far a four-sided outline is from a rectangle: differences of opposite sides and of the diagonals, mm.
-double irregularity(const QuadReadings& r) {
-    return std::hypot(std::hypot(r[R::AB] - r[R::CD], r[R::BC] - r[R::DA]), r[R::AC] - r[R::BD]);
-}
-
 } // namespace
-
-double standing(double residual, double misclosure) { return std::sqrt(std::abs(residual * misclosure)); }
 
 QuadFit fitQuad(const QuadReadings& r) {
     assert(r.has(R::AC) || r.has(R::BD));
@@ -127,22 +120,12 @@ QuadFit fitQuad(const QuadReadings& r) {
     fit.corners = *fromOneDiagonal(r, r.has(R::AC) ? R::AC : R::BD);
     if (both) {
         fit.corners = adjusted(r);
-        double best = -1;
         for (std::size_t k = 0; k < kQuadReadings; ++k) {
             const double fitted = distance(fit.corners[static_cast<std::size_t>(kQuadEnds[k][0])],
                                            fit.corners[static_cast<std::size_t>(kQuadEnds[k][1])]);
             fit.residual[k] = *r.mm[k] - fitted;
             fit.largestResidual = std::max(fit.largestResidual, std::abs(*fit.residual[k]));
-            const auto should = implied(r, R(k));
-            if (!should) continue;
-            fit.misclosure[k] = *r.mm[k] - *should;
-            QuadReadings corrected = r;
-            corrected.mm[k] = *should;
-            const double left = irregularity(corrected);
-            if (best < 0 || left < best - 1e-9) {
-                best = left;
-                fit.likeliest = R(k);
-            }
+            if (const auto should = implied(r, R(k))) fit.misclosure[k] = *r.mm[k] - *should;
         }
     }
     fit.area = {signedArea({fit.corners.begin(), fit.corners.end()}) / 1e6};

@@ -42,24 +42,11 @@ struct QuadFit {
     /// all of it.
     std::array<std::optional<double>, kQuadReadings> misclosure{};
     double largestResidual{};
-    /// The reading that, set to what the others imply, leaves the most regular shape; only with both diagonals. One
-    /// spare reading proves that something is wrong but not what: this is the best guess, told as such.
-    QuadReading likeliest{};
     friend bool operator==(const QuadFit&, const QuadFit&) = default;
 };
 
 /// Corners from four sides and one diagonal by two triangles; with both diagonals by least squares over all six
 /// readings, equally weighted (Levenberg-Marquardt, converged below 1e-9 mm).
 QuadFit fitQuad(const QuadReadings& readings);
-
-/// How far a reading stands out from the others, in the measure of one reading's own error: the root of residual times
-/// misclosure. (Of an error of its own a reading keeps the share r in its residual, so misclosure = residual / r; a
-/// reading good to s gives residuals of s root r: divided by root r all are alike, on a square as on a narrow strip,
-/// where a misclosure of 30 mm in a short side can come of a 1 mm slip in a long one.)
-double standing(double residual, double misclosure);
-
-/// Standing above which a reading must be wrong: a tape in a van is good to about 2 mm (one standard deviation), and
-/// nearly four times that is no accident. In a square that is a diagonal 15 mm off.
-inline constexpr double kStandingLimitMm = 7.5;
 
 } // namespace westrum

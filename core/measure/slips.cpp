@@ -117,8 +117,8 @@ SlipFinding findSlip(const std::vector<Point>& corners, const std::vector<Corner
     double sum = 0;
     for (const Trial& t : trials) sum += std::exp(t.weight - trials.front().weight);
     finding.proved = trials.size() == 1 && !finding.several;
-    finding.others = static_cast<int>(trials.size() - std::min(trials.size(), kMostSuspects));
-    for (std::size_t k = 0; k < std::min(trials.size(), kMostSuspects); ++k) {
+    finding.others = static_cast<int>(trials.size() - std::min(trials.size(), kMostNamed));
+    for (std::size_t k = 0; k < std::min(trials.size(), kMostNamed); ++k) {
         trials[k].suspect.chance = std::exp(trials[k].weight - trials.front().weight) / sum;
         finding.suspects.push_back(std::move(trials[k].suspect));
     }

@@ -18,7 +18,7 @@ struct Suspect {
 
 /// What a set of readings proves of its own errors.
 struct SlipFinding {
-    std::vector<Suspect> suspects; ///< likeliest first, at most kMostSuspects; empty: nothing stands out
+    std::vector<Suspect> suspects; ///< likeliest first, at most kMostNamed; empty: nothing stands out
     bool proved = false;           ///< no other reading's error explains it: the first one is wrong
     bool several = false;          ///< no single error explains it: more than one reading is wrong
     int others = 0;                ///< further readings that explain it too, unlikelier than those
@@ -28,7 +28,7 @@ struct SlipFinding {
     [[nodiscard]] bool wrong() const { return !suspects.empty(); }
     friend bool operator==(const SlipFinding&, const SlipFinding&) = default;
 };
-inline constexpr std::size_t kMostSuspects = 3;
+inline constexpr std::size_t kMostNamed = 3;
 
 /// An explanation that bears the rest worse than the best one by this much, in squares of the tape's error, is none.
 inline constexpr double kOutOfTest = 12;

@@ -1,6 +1,7 @@
 #include "core/plan/surface_stage.h"
 
 #include <algorithm>
+#include <cstdlib>
 
 namespace westrum {
 namespace {
@@ -33,6 +34,14 @@ bool narrowed(const FoldUp& fold, SurfacePlan& plan) {
     return false;
 }
 
+/// The surface that a reading is of, and before it the opening.
+std::string whereOf(const Surface& surface, const std::string& key) {
+    const std::size_t dot = key.find('.');
+    if (key.front() != 'o' || dot == std::string::npos) return surface.name;
+    const std::size_t place = std::strtoul(key.c_str() + 1, nullptr, 10);
+    return place < surface.openings.size() ? surface.openings[place].name + ", " + surface.name : surface.name;
+}
+
 Remark remarkOf(const Job& job, const FoldUp& fold) {
     static constexpr std::array<const char*, kMostNamed> reading{"reading", "other", "another"};
     static constexpr std::array<const char*, kMostNamed> by{"misclosure", "otherBy", "anotherBy"};
@@ -44,13 +53,20 @@ Remark remarkOf(const Job& job, const FoldUp& fold) {
         const Surface* surface = job.surface(s.surface);
         facts.emplace_back(reading[k], s.key);
         facts.emplace_back(by[k], s.slip());
-        facts.emplace_back(on[k], surface ? surface->name : std::string());
+        facts.emplace_back(on[k], surface ? whereOf(*surface, s.key) : std::string());
     }
     facts.emplace_back("length", fold.suspects.front().reads);
     facts.emplace_back("implied", fold.suspects.front().implied);
     if (fold.suspects.size() > count)
         facts.emplace_back("count", static_cast<std::int64_t>(fold.suspects.size() - count));
     if (fold.several) facts.emplace_back("several", std::int64_t{1});
+    if (fold.decides) {
+        const auto corner = [](int k) { return std::string(1, static_cast<char>('A' + k % 26)); };
+        const Surface* surface = job.surface(fold.decides->surface);
+        facts.emplace_back("corner", corner(fold.decides->from));
+        facts.emplace_back("toCorner", corner(fold.decides->to));
+        facts.emplace_back("decidesOn", surface ? surface->name : std::string());
+    }
     Place place{fold.suspects.front().surface, Part::Reading};
     place.key = fold.suspects.front().key;
     return {fold.proved ? Severity::Error : Severity::Warning,
@@ -65,16 +81,20 @@ std::optional<SlipReport> slipOn(const Surface& surface, const FoldUp& fold, con
     SlipReport slip;
     slip.proved = fold.proved;
     slip.several = fold.several;
+    slip.ofOutline = false;
     for (std::size_t k = 0; k < std::min(fold.suspects.size(), kMostNamed); ++k) {
         const VanSuspect& s = fold.suspects[k];
         if (s.surface != surface.id) continue;
         Measurement corrected = surface.measurement;
         MaybeReading* reading = findReading(corrected, s.key);
         if (reading && *reading) (*reading)->length = s.implied;
+        slip.ofOutline = slip.ofOutline || reading;
         const Ring corners = reading ? outlineOf(corrected).frame : measured.frame;
         slip.suspects.push_back({s.key, s.reads, s.implied, s.chance, corners.empty() ? measured.frame : corners});
     }
     if (slip.suspects.empty()) return std::nullopt;
+    if (fold.decides && fold.decides->surface == surface.id)
+        slip.decides = std::pair(fold.decides->from, fold.decides->to);
     slip.others = static_cast<int>(fold.suspects.size() - slip.suspects.size());
     return slip;
 }

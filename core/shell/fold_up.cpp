@@ -1,5 +1,6 @@
 #include "core/shell/fold_up.h"
 
+#include "core/measure/embeddings.h"
 #include "core/measure/slips.h"
 #include "core/shell/fold_observations.h"
 
@@ -203,6 +204,65 @@ private:
     std::vector<VanPoint> settledAt_; ///< for which the solver is ready
 };
 
+/// Looks for the length not read yet that differs most between the suspects.
+class Deciding {
+public:
+    /// @param without  all points as they are without each of the suspects
+    Deciding(const std::vector<TiedSurface>& surfaces, const FoldProblem& problem,
+             const std::vector<VanSuspect>& suspects, const std::vector<std::vector<VanPoint>>& without)
+        : surfaces_(surfaces), problem_(problem), suspects_(suspects), without_(without) {}
+
+    /// Of a surface that one of them is of, if any of those tells.
+    std::optional<DecidingLength> find() {
+        for (const bool own : {true, false}) {
+            if (best_) break;
+            for (std::size_t i = 0; i < surfaces_.size(); ++i)
+                if (own == std::any_of(suspects_.begin(), suspects_.end(),
+                                       [&](const VanSuspect& s) { return s.surface == surfaces_[i].surface->id; }))
+                    look(i);
+        }
+        return best_;
+    }
+
+private:
+    void look(std::size_t i) {
+        const OutlineForm form = surfaces_[i].surface->measurement.form;
+        if (problem_.first[i] < 0 || problem_.bendOf[i] >= 0 ||
+            (form != OutlineForm::FourSides && form != OutlineForm::Polygon))
+            return;
+        std::vector<Point> corners;
+        for (const Ring& side : surfaces_[i].measured->sides) corners.push_back(side.front());
+        const int n = static_cast<int>(corners.size());
+        for (int a = 0; a < n; ++a)
+            for (int b = a + 1; b < n; ++b) {
+                if (isRead(i, a, b) || !liesInside(corners, a, b)) continue;
+                double low = 1e300, high = -1e300;
+                for (const std::vector<VanPoint>& p : without_) {
+                    const double mm = length(p[at(problem_.first[i] + b)] - p[at(problem_.first[i] + a)]);
+                    low = std::min(low, mm);
+                    high = std::max(high, mm);
+                }
+                if (high - low <= most_) continue;
+                most_ = high - low;
+                best_ = DecidingLength{surfaces_[i].surface->id, a, b};
+            }
+    }
+    [[nodiscard]] bool isRead(std::size_t i, int a, int b) const {
+        const int from = problem_.first[i] + a, to = problem_.first[i] + b;
+        return std::any_of(problem_.observations.begin(), problem_.observations.end(), [&](const Observation& o) {
+            return o.kind == Observation::Distance && o.reading >= 0 &&
+                   std::minmax(o.points[0], o.points[1]) == std::minmax(from, to);
+        });
+    }
+
+    const std::vector<TiedSurface>& surfaces_;
+    const FoldProblem& problem_;
+    const std::vector<VanSuspect>& suspects_;
+    const std::vector<std::vector<VanPoint>>& without_;
+    std::optional<DecidingLength> best_;
+    double most_ = 4 * kTapeMm; ///< less would not tell
+};
+
 /// Which readings would explain what does not close.
 void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& problem, Adjustment& adjustment,
                   const std::vector<VanPoint>& points, FoldUp& fold) {
@@ -221,6 +281,7 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
         const Observation* rests{}; ///< the equation that tells most of it
         double share{}, stands{}, left{}, weight{};
         VanSuspect suspect;
+        std::vector<VanPoint> without{};
     };
     std::vector<Trial> trials(problem.readings.size());
     for (std::size_t i = 0; i < all.size(); ++i) {
@@ -245,11 +306,11 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
     double least = 1e300;
     for (Trial& t : trials) {
         const Observation& o = *t.rests;
-        const std::vector<VanPoint> without = adjustment.run(points, t.reading);
-        t.left = adjustment.cost(without, t.reading);
+        t.without = adjustment.run(points, t.reading);
+        t.left = adjustment.cost(t.without, t.reading);
         least = std::min(least, t.left);
         const FoldReading& r = problem.readings[at(t.reading)];
-        const double slip = off(o, without) * r.sign;
+        const double slip = off(o, t.without) * r.sign;
         t.suspect.reads = {r.reads};
         t.suspect.implied = {r.reads - slip};
         t.weight = -t.left / 2 - 2 * std::log(std::max(1.0, std::abs(slip) / kUsualSlipMm)) +
@@ -268,6 +329,11 @@ void findSuspects(const std::vector<TiedSurface>& surfaces, const FoldProblem& p
         t.suspect.chance = std::exp(t.weight - trials.front().weight) / sum;
         fold.suspects.push_back(t.suspect);
     }
+    if (fold.proved || fold.several) return;
+    std::vector<std::vector<VanPoint>> without;
+    for (Trial& t : trials)
+        if (without.size() < kMostNamed) without.push_back(std::move(t.without));
+    fold.decides = Deciding(surfaces, problem, fold.suspects, without).find();
 }
 
 /// The other way, of a surface that is bent both ways.

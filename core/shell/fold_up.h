@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/measure/slips.h"
 #include "core/shell/access.h"
 #include "core/shell/pose.h"
 #include "core/shell/ties.h"
@@ -42,14 +43,22 @@ struct VanSuspect {
     friend bool operator==(const VanSuspect&, const VanSuspect&) = default;
 };
 
+/// A length between two corners of a surface that was not read yet.
+struct DecidingLength {
+    std::string surface;
+    int from{}, to{};
+    friend bool operator==(const DecidingLength&, const DecidingLength&) = default;
+};
+
 /// The van closed in space.
 struct FoldUp {
     std::vector<std::optional<Pose>> poses; ///< in the order of the surfaces; nothing for what hangs on nothing
     std::vector<TiedCorner> corners;        ///< the worst first
     std::vector<Hinge> hinges;
-    std::vector<VanSuspect> suspects; ///< all that would explain it, likeliest first; empty: nothing stands out
-    bool proved = false;              ///< the first one is wrong: nothing else explains it
-    bool several = false;             ///< no single error explains it
+    std::vector<VanSuspect> suspects;        ///< all that would explain it, likeliest first; empty: nothing stands out
+    bool proved = false;                     ///< the first one is wrong: nothing else explains it
+    bool several = false;                    ///< no single error explains it
+    std::optional<DecidingLength> decides{}; ///< where several explain it: what would tell them apart best
     friend bool operator==(const FoldUp&, const FoldUp&) = default;
 };
 
@@ -67,8 +76,5 @@ FoldUp foldUp(const std::vector<TiedSurface>& surfaces, const Headroom& headroom
 /// Keys of readings that are no surface's own: they are told at the ceiling.
 inline constexpr const char *kHeadroomRear = "headroomRear", *kHeadroomMiddle = "headroomMiddle",
                             *kHeadroomFront = "headroomFront";
-
-/// Readings that are named together: more would be no help.
-inline constexpr std::size_t kMostNamed = 3;
 
 } // namespace westrum

@@ -295,13 +295,12 @@ private slots:
         QVERIFY(b.click("edge0"));
         const auto* words = b.find<QLabel>("edgeHinge");
         // Nobody read how Plover's walls lean.
-        QVERIFY(words && words->text() == QStringLiteral("at what angle, no reading says"));
+        QVERIFY(words && plain(words->text()) == QStringLiteral("at what angle, no reading says"));
         push(b.document, takeReading(b.document, "right-lower", "lean", Reading{{}, {16}}));
         QVERIFY(settlePlan(b.document));
         // 16 inside over 905 to 910: a degree less than square, 89.0, and a little of that for its neighbours.
-        QVERIFY2(b.find<QLabel>("edgeHinge")->text().startsWith(QStringLiteral("at 88.9°")),
-                 qPrintable(b.find<QLabel>("edgeHinge")->text()));
-        QVERIFY(b.find<QLabel>("edgeHinge")->text().contains(QStringLiteral("give or take 0.")));
+        const QString said = plain(b.find<QLabel>("edgeHinge")->text());
+        QVERIFY2(said.startsWith(QStringLiteral("at 88.9°, give or take 0.")), qPrintable(said));
         QVERIFY(b.click("edge3")); // under a trim
         QVERIFY(b.find<QLabel>("edgeHinge")->text().isEmpty());
     }
@@ -401,19 +400,20 @@ private slots:
         QVERIFY(!plan(b, "left-lower").measured.inDoubt() && !plan(b, "bulkhead").measured.inDoubt());
         push(b.document, takeReading(b.document, "left-lower", "heightRear", Reading{{}, {80}}));
         QVERIFY(settlePlan(b.document));
-        QVERIFY(plan(b, "left-lower").measured.inDoubt());
+        // Its outline is sound; how it stands is not.
+        QVERIFY(plan(b, "left-lower").measured.slip && !plan(b, "left-lower").measured.inDoubt());
         const SlipReport& slip = *plan(b, "left-lower").measured.slip;
         QCOMPARE(slip.suspects[0].key, std::string("heightRear"));
         QVERIFY(std::abs(slip.suspects[0].slip().value - 80) < 12);
         QVERIFY2(b.sentenceShown().contains(QStringLiteral("height at the rear")), qPrintable(b.sentenceShown()));
         auto* suspect = b.find<QPushButton>("suspect0");
-        QVERIFY(suspect && suspect->text().contains(QStringLiteral("too long")));
+        QVERIFY(suspect && suspect->text().contains(QStringLiteral("too much")));
         QVERIFY(b.click("suspect0"));
         QVERIFY(b.click("decide"));
         QTRY_VERIFY(b.find<EntryField>("reading-heightRear") && b.find<EntryField>("reading-heightRear")->hasFocus());
         push(b.document, takeReading(b.document, "left-lower", "heightRear", Reading{{}, {0}}));
         QVERIFY(settlePlan(b.document));
-        QVERIFY(!plan(b, "left-lower").measured.inDoubt());
+        QVERIFY(!plan(b, "left-lower").measured.slip);
         QVERIFY(b.find<QPushButton>("suspect0") == nullptr);
     }
 

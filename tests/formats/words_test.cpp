@@ -99,6 +99,27 @@ private slots:
             QStringLiteral("The van does not close. One reading is wrong, likeliest first: the side b of Left wall (22 "
                            "mm too long) or the side a of Load floor (21 mm too short). Take the side b of Left wall "
                            "again: that tells."));
+        // A length that nobody read yet tells more; what stands over the floor is too much, not too long.
+        Remark other = remark;
+        other.facts = {{"reading", std::string("heightRear")},
+                       {"misclosure", Mm{60}},
+                       {"on", std::string("Left wall")},
+                       {"other", std::string("o1.width")},
+                       {"otherBy", Mm{-30}},
+                       {"otherOn", std::string("Hatch, Bulkhead")},
+                       {"corner", std::string("B")},
+                       {"toCorner", std::string("D")},
+                       {"decidesOn", std::string("Bulkhead")}};
+        QCOMPARE(sentence(other, {}),
+                 QStringLiteral("The van does not close. One reading is wrong, likeliest first: the height at the rear "
+                                "of Left wall (60 mm too much) or the width of Hatch, Bulkhead (30 mm too little). "
+                                "Measure from B to D of Bulkhead: that tells."));
+        other.kind = RemarkKind::VanReadingWrong;
+        other.facts.insert(other.facts.end(), {{"length", Mm{60}}, {"implied", Mm{0}}});
+        QCOMPARE(
+            sentence(other, {}),
+            QStringLiteral("Left wall: the height at the rear is 60 mm too much for what it meets. It reads 60 mm, "
+                           "and the van leaves room for 0 mm. Take it again."));
     }
 
     void everyRemarkHasASentenceWithoutHoles() {
@@ -108,6 +129,7 @@ private slots:
                           {"least", Mm{3}},
                           {"most", Mm{4}},
                           {"other", std::string("BC")},
+                          {"decidesOn", std::string("there")},
                           {"another", std::string("CD")},
                           {"gap", Mm{5}},
                           {"misclosure", Mm{6}},

@@ -73,8 +73,11 @@ private slots:
         job.shelf = {{"contact-can", 0.5, "P-1"}, {"gone", 2, {}}};
         // What stands with the surfaces, and with the areas of the van.
         Surface& floor = *job.surface("floor");
-        floor.openings.push_back(
-            {.name = "Hatch", .kind = OpeningKind::Hatch, .lid = Reading{"4", {4}}, .finger = Reading{"30", {30}}});
+        floor.openings.push_back({.name = "Hatch",
+                                  .kind = OpeningKind::Hatch,
+                                  .lid = Reading{"4", {4}},
+                                  .finger = Reading{"30", {30}},
+                                  .hole = "hole-1"});
         floor.edges.resize(4);
         floor.edges[1].startDeg = 84.5;
         floor.edges[2].endDeg = 100;

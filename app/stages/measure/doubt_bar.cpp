@@ -1,11 +1,13 @@
 #include "app/stages/measure/doubt_bar.h"
 
 #include "app/document/shell_commands.h"
+#include "formats/suspect_words.h"
 
 #include <QPushButton>
 
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
 
 namespace westrum {
 namespace {
@@ -39,16 +41,22 @@ void DoubtBar::look(const Ring& instead, const QString& words, QAbstractButton* 
 }
 
 void DoubtBar::addSuspects(const SlipReport& slip, const Figures& figures) {
+    // What is an opening's says of which.
+    const auto nameOf = [this](const std::string& key) {
+        const Surface* s = document_.job().surface(document_.currentSurface());
+        const std::size_t dot = key.front() == 'o' ? key.find('.') : std::string::npos;
+        const std::size_t place = dot == std::string::npos ? 0 : std::strtoul(key.c_str() + 1, nullptr, 10);
+        if (!s || dot == std::string::npos || place >= s->openings.size()) return readingName(key);
+        return tr("%1 of %2").arg(readingName(key), QString::fromStdString(s->openings[place].name));
+    };
     for (std::size_t k = 0; k < slip.suspects.size(); ++k) {
         const SuspectReading& s = slip.suspects[k];
-        const QString size = figures.length({std::abs(s.slip().value)});
-        const QString what = (s.slip().value > 0 ? tr("%1 is %2 too long") : tr("%1 is %2 too short"))
-                                 .arg(sentenceCase(readingName(s.key)), size);
+        const QString what = tr("%1 is %2").arg(sentenceCase(nameOf(s.key)), slipWords(s.key, s.slip(), figures));
         QAbstractButton* button = add(what, QStringLiteral("suspect%1").arg(k), true);
         button->setToolTip(tr("Shows the outline as it is if this one should read %1").arg(figures.length(s.implied)));
         connect(button, &QAbstractButton::clicked, this,
-                [this, button, corners = s.corners, key = s.key, implied = figures.length(s.implied)] {
-                    look(corners, tr("if the %1 reads %2").arg(readingName(key), implied), button);
+                [this, button, corners = s.corners, name = nameOf(s.key), implied = figures.length(s.implied)] {
+                    look(corners, tr("if the %1 reads %2").arg(name, implied), button);
                 });
     }
     if (slip.decides) {
@@ -57,6 +65,9 @@ void DoubtBar::addSuspects(const SlipReport& slip, const Figures& figures) {
             add(tr("Measure %1 to %2").arg(cornerLetter(from), cornerLetter(to)), QStringLiteral("decide"), false);
         connect(button, &QAbstractButton::clicked, this, [this, from = from, to = to] {
             const std::string id = document_.currentSurface();
+            if (document_.job().surface(id)->measurement.form == OutlineForm::FourSides)
+                return emit takeWanted(
+                    QString::fromStdString(readingKey(from == 0 ? QuadReading::AC : QuadReading::BD)));
             push(document_, addDiagonal(document_, id, from, to));
             const auto& diagonals = document_.job().surface(id)->measurement.polygon.diagonals;
             for (std::size_t d = 0; d < diagonals.size(); ++d)
@@ -66,7 +77,7 @@ void DoubtBar::addSuspects(const SlipReport& slip, const Figures& figures) {
         return;
     }
     const std::string key = slip.suspects.front().key;
-    QAbstractButton* button = add(tr("Take the %1 again").arg(readingName(key)), QStringLiteral("decide"), false);
+    QAbstractButton* button = add(tr("Take the %1 again").arg(nameOf(key)), QStringLiteral("decide"), false);
     connect(button, &QAbstractButton::clicked, this, [this, key] { emit takeWanted(QString::fromStdString(key)); });
 }
 

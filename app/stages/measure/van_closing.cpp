@@ -28,6 +28,18 @@ QString cornerName(const Plan& plan, const std::string& surface, int corner) {
     return QString(QLatin1Char(static_cast<char>('A' + (n > 0 ? corner % n : corner) % 26)));
 }
 
+/// A face as it stands: of a flat one its corners as they were found, of a bent one its sides along the bow.
+std::vector<VanPoint> faceOf(const Pose& pose, const MeasuredOutline& measured) {
+    if (pose.upwards.empty() && pose.lengthways.empty()) return pose.corners;
+    constexpr int kStrips = 12;
+    std::vector<VanPoint> points;
+    for (const Ring& side : measured.sides)
+        for (int k = 0; k < kStrips; ++k)
+            points.push_back(
+                pose.map(side.front() + (side.back() - side.front()) * (static_cast<double>(k) / kStrips)));
+    return points;
+}
+
 } // namespace
 
 VanClosing::VanClosing(QWidget* parent)
@@ -73,6 +85,9 @@ void VanClosing::showClosing(const Job& job, const Plan& plan, const Figures& fi
         costly_.reset();
     }
     fold_ = plan.fold;
+    faces_.clear();
+    for (std::size_t i = 0; i < fold_.poses.size() && i < plan.surfaces.size(); ++i)
+        if (fold_.poses[i]) faces_.push_back(faceOf(*fold_.poses[i], plan.surfaces[i].measured));
     figures_ = figures;
     gaps_.clear();
     for (const TiedCorner& c : fold_.corners) {
@@ -139,20 +154,18 @@ void VanClosing::paintEvent(QPaintEvent*) {
     scale_ = 1;
     origin_ = {};
     QRectF all;
-    for (const auto& pose : fold_.poses)
-        if (pose)
-            for (const VanPoint& c : pose->corners) {
-                const QPointF at = onPicture(c);
-                all = all.isNull() ? QRectF(at, QSizeF(1e-3, 1e-3)) : all.united(QRectF(at, QSizeF(1e-3, 1e-3)));
-            }
+    for (const std::vector<VanPoint>& points : faces_)
+        for (const VanPoint& c : points) {
+            const QPointF at = onPicture(c);
+            all = all.isNull() ? QRectF(at, QSizeF(1e-3, 1e-3)) : all.united(QRectF(at, QSizeF(1e-3, 1e-3)));
+        }
     if (all.isNull()) return;
     const QRectF box(8, 8, pictureWidth() - 16, height() - 16);
     scale_ = std::min(box.width() / all.width(), box.height() / all.height());
     origin_ = box.center() - all.center() * scale_;
-    for (const auto& pose : fold_.poses) {
-        if (!pose) continue;
+    for (const std::vector<VanPoint>& points : faces_) {
         QPolygonF face;
-        for (const VanPoint& c : pose->corners) face << onPicture(c);
+        for (const VanPoint& c : points) face << onPicture(c);
         p.setPen(QPen(t.muted, 1.2));
         p.setBrush(Qt::NoBrush);
         p.drawPolygon(face);

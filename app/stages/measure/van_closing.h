@@ -48,7 +48,8 @@ private:
     [[nodiscard]] QPointF onPicture(VanPoint p) const;
 
     FoldUp fold_;
-    std::vector<Line> gaps_, lines_; ///< all that is written; the gaps are its first part
+    std::vector<std::vector<VanPoint>> faces_; ///< what stands, as it is drawn: bent sides strip by strip
+    std::vector<Line> gaps_, lines_;           ///< all that is written; the gaps are its first part
     QString said_;
     std::shared_ptr<const Job> job_;
     std::shared_ptr<const Job> askedFor_; ///< whose readings were tried, or are being

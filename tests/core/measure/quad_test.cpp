@@ -66,30 +66,6 @@ private slots:
         QVERIFY(std::abs(*fit.misclosure[4] - 40) < 1e-6);
         // The adjustment spreads it: not even a third of it is left as a residual anywhere.
         QVERIFY(fit.largestResidual < 40.0 / 3);
-        QCOMPARE(static_cast<int>(fit.likeliest), static_cast<int>(R::AC));
-    }
-
-    void theLikeliestBlunderIsNamed() {
-        // Any one of the six readings 100 mm off, long or short: it is the one whose correction makes the shape
-        // regular.
-        std::mt19937 dice(13);
-        int right = 0, all = 0;
-        for (int round = 0; round < 100; ++round) {
-            const double length = 2500 + dice() % 1500, width = 1500 + dice() % 400;
-            const auto slip = [&] { return static_cast<double>(dice() % 7) - 3; };
-            for (std::size_t wrong = 0; wrong < kQuadReadings; ++wrong) {
-                QuadReadings r = readings(length + slip(), width + slip(), length + slip(), width + slip(),
-                                          std::hypot(length, width) + slip(), std::hypot(length, width) + slip());
-                r.mm[wrong] = *r.mm[wrong] + (dice() % 2 ? 100 : -100);
-                const QuadFit fit = fitQuad(r);
-                QVERIFY(!fit.impossible);
-                ++all;
-                const auto likeliest = static_cast<std::size_t>(fit.likeliest);
-                if (likeliest == wrong) ++right;
-                QVERIFY(standing(*fit.residual[likeliest], *fit.misclosure[likeliest]) > kStandingLimitMm);
-            }
-        }
-        QVERIFY2(right > all * 9 / 10, qPrintable(QStringLiteral("%1 of %2").arg(right).arg(all)));
     }
 
     void leastSquaresIsLeast() {
