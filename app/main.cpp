@@ -23,7 +23,6 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
-#include <QTableView>
 #include <QTimer>
 #include <QTranslator>
 
@@ -134,9 +133,7 @@ private:
         if (!document_.isSettled() || document_.cutting().isSearching()) return; // not before all figures stand
         if (const auto* page = window_.findChild<BuildUpPage*>(); page && page->isVisible() && page->isWorkingOut())
             return;
-        if (const auto* list = window_.findChild<QTableView*>(QStringLiteral("shoppingList"));
-            list->isVisible() && !document_.odds())
-            return;
+        if (!document_.odds()) return; // the tally tells them too
         if (const auto* compare = window_.findChild<CompareView*>(); compare->isVisible() && compare->columns() == 0)
             return;
         if (window_.findChild<FitPage*>()->isVisible() && !document_.isWorkSettled()) return;
