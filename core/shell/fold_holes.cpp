@@ -88,14 +88,8 @@ private:
     }
     [[nodiscard]] VanPoint corner(int k) const { return problem_.start[at(point(k))]; }
     void push(Observation::Kind kind, std::vector<int> points, double value, double error, const std::string& key) {
-        Observation o;
-        o.kind = kind;
-        o.points = std::move(points);
-        o.value = value;
-        o.error = error;
-        o.surface = surface_;
-        if (!key.empty()) o.reading = problem_.add({surface_, name_ + key, value});
-        problem_.observations.push_back(std::move(o));
+        const int reading = key.empty() ? -1 : problem_.add({surface_, name_ + key, value});
+        problem_.tell(kind, std::move(points), value, error, surface_, reading);
     }
     void size(int figure, const MaybeReading& reading, const std::string& key) {
         push(Observation::Figure, {figure}, reading->length.value, kTapeErrorMm, key);

@@ -80,14 +80,7 @@ public:
 
 private:
     Observation& push(Observation::Kind kind, std::vector<int> points, double value, double error, int reading = -1) {
-        Observation& o = problem_.observations.emplace_back();
-        o.kind = kind;
-        o.points = std::move(points);
-        o.value = value;
-        o.error = error;
-        o.surface = surface_;
-        o.reading = reading;
-        return o;
+        return problem_.tell(kind, std::move(points), value, error, surface_, reading);
     }
     /// The figures of the profile, each with its reading.
     void bend() {
@@ -341,14 +334,7 @@ public:
 private:
     Observation& push(Observation::Kind kind, std::vector<int> points, double value, double error, std::size_t surface,
                       int reading = -1) {
-        Observation& o = problem_.observations.emplace_back();
-        o.kind = kind;
-        o.points = std::move(points);
-        o.value = value;
-        o.error = error;
-        o.surface = static_cast<int>(surface);
-        o.reading = reading;
-        return o;
+        return problem_.tell(kind, std::move(points), value, error, static_cast<int>(surface), reading);
     }
     void ties(std::size_t i) {
         const int n = cornersOf(all_[i]), first = problem_.first[i];
@@ -435,11 +421,8 @@ std::optional<SurfaceKind> imageOf(SurfaceKind kind) {
 /// Both sides alike: what a tape would read between two corners on the left it would read on the right.
 void addSymmetry(const std::vector<TiedSurface>& all, FoldProblem& problem) {
     const auto same = [&](std::size_t surface, std::array<int, 4> points) {
-        Observation& o = problem.observations.emplace_back();
-        o.kind = Observation::SameDistance;
-        o.points.assign(points.begin(), points.end());
-        o.error = kSymmetricMm;
-        o.surface = static_cast<int>(surface);
+        problem.tell(Observation::SameDistance, {points.begin(), points.end()}, 0, kSymmetricMm,
+                     static_cast<int>(surface));
     };
     for (std::size_t i = 0; i < all.size(); ++i) {
         const int first = problem.first[i];
@@ -473,6 +456,18 @@ int FoldProblem::add(VanPoint p, bool isFigure) {
 int FoldProblem::add(FoldReading reading) {
     readings.push_back(std::move(reading));
     return static_cast<int>(readings.size()) - 1;
+}
+
+Observation& FoldProblem::tell(Observation::Kind kind, std::vector<int> about, double value, double error, int surface,
+                               int reading) {
+    Observation& o = observations.emplace_back();
+    o.kind = kind;
+    o.points = std::move(about);
+    o.value = value;
+    o.error = error;
+    o.surface = surface;
+    o.reading = reading;
+    return o;
 }
 
 std::vector<ProfilePart> Bend::profile(const std::vector<VanPoint>& points) const {

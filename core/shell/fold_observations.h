@@ -68,6 +68,9 @@ struct FoldProblem {
 
     int add(VanPoint p, bool isFigure = false);
     int add(FoldReading reading);
+    /// @param reading  place of the one that it rests on; -1: none
+    Observation& tell(Observation::Kind kind, std::vector<int> about, double value, double error, int surface,
+                      int reading = -1);
 };
 
 /// @return  nothing where there is no measured floor with sides that others meet

@@ -67,11 +67,7 @@ public:
             std::vector<VanPoint> next;
             double then = 0;
             for (;;) {
-                Sparse damped = normal_;
-                for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += damping;
-                if (!known_) solver_.analyzePattern(damped);
-                known_ = true;
-                solver_.factorize(damped);
+                factorise(damping);
                 step = solver_.solve(right_);
                 next = points;
                 for (int p = 0; p < static_cast<int>(next.size()); ++p)
@@ -102,7 +98,7 @@ public:
 
     /// How sure something is that follows from some of the points: one standard deviation.
     double errorOf(const std::vector<int>& about, std::vector<VanPoint> points, const auto& figure) {
-        factorise(points);
+        settle(points);
         constexpr double h = 0.05;
         Eigen::VectorXd row = Eigen::VectorXd::Zero(unknowns_.count());
         for (const int point : about)
@@ -122,7 +118,7 @@ public:
 
     /// The share of an error of its own that stays in the residual of each equation that a reading gives; 1 elsewhere.
     std::vector<double> shares(std::vector<VanPoint> points) {
-        factorise(points);
+        settle(points);
         std::vector<double> shares(observations_.size(), 1);
         for (std::size_t i = 0; i < observations_.size(); ++i) {
             const Observation& o = observations_[i];
@@ -138,12 +134,15 @@ public:
 
 private:
     /// Readies the solver at the points that were found, all readings in.
-    void factorise(std::vector<VanPoint>& points) {
+    void settle(std::vector<VanPoint>& points) {
         if (settledAt_ == points) return;
         settledAt_ = points;
         linearise(points, -1);
+        factorise(1e-9);
+    }
+    void factorise(double damping) {
         Sparse damped = normal_;
-        for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += 1e-9;
+        for (int i = 0; i < damped.rows(); ++i) damped.coeffRef(i, i) += damping;
         if (!known_) solver_.analyzePattern(damped);
         known_ = true;
         solver_.factorize(damped);
