@@ -9,6 +9,7 @@
 #include "tests/support/floors.h"
 #include "tests/support/registry.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -208,6 +209,30 @@ private slots:
         van.surfaces[6].openings[2] = hole("door", 1800 - 800, 100, 600, 1500);
         fold = van.closed();
         QVERIFY2(fold.suspects.empty() && holeRemarks(van.tied()).empty(), qPrintable(told(fold)));
+    }
+
+    /// In whatever order the surfaces stand in the job, they stand in the van alike, and the same reading is named.
+    void orderDoesNotMatter() {
+        std::mt19937 dice(9);
+        CrookedVan van(dice, 15, 2, 60);
+        Reading& wrong = *van.surfaces[4].measurement.readings[2];
+        wrong.length = wrong.length + Mm{70};
+        const FoldUp fold = van.folded();
+        CrookedVan shuffled = van;
+        std::shuffle(shuffled.surfaces.begin(), shuffled.surfaces.end(), dice);
+        const FoldUp other = shuffled.folded();
+        for (std::size_t i = 0; i < van.surfaces.size(); ++i)
+            for (std::size_t k = 0; k < van.surfaces.size(); ++k) {
+                if (shuffled.surfaces[k].id != van.surfaces[i].id) continue;
+                for (const Point own : {Point{0, 0}, Point{700, 400}})
+                    QVERIFY2(length(fold.poses[i]->map(own) - other.poses[k]->map(own)) < 0.05,
+                             van.surfaces[i].id.c_str());
+                QVERIFY(near(fold.poses[i]->leanErrorRad, other.poses[k]->leanErrorRad, 1e-5));
+            }
+        QVERIFY(!fold.suspects.empty() && fold.suspects.size() == other.suspects.size());
+        QCOMPARE(other.suspects[0].surface, fold.suspects[0].surface);
+        QCOMPARE(other.suspects[0].key, fold.suspects[0].key);
+        QVERIFY(near(other.suspects[0].implied.value, fold.suspects[0].implied.value, 0.05));
     }
 
     void holesThatLieApartDifferentlyAreTold() {
