@@ -225,6 +225,26 @@ private slots:
         QVERIFY(told(p, RemarkKind::DoorStep));
     }
 
+    /// Two floors, of 6 mm ply and of a 9 mm board: each door steps up onto its own, and one that says nothing onto the
+    /// first. 6 - 40 = -34 wants a strip, 9 - 12 = -3 does not.
+    void eachDoorOpensOntoItsOwnFloor() {
+        Job job = walls();
+        job.surfaces[0].kind = job.surfaces[1].kind = SurfaceKind::Floor;
+        lay(job, "left", {of("ply")});
+        lay(job, "right", {of("board")});
+        job.access.doors = {{.name = "side", .sill = mm(40)},
+                            {.name = "rear", .sill = mm(12), .floor = "right"},
+                            {.name = "gone", .sill = mm(40), .floor = "no longer there"}};
+        const Plan p = plan(job);
+        QCOMPARE(p.thresholds.size(), std::size_t{3});
+        QCOMPARE(p.thresholds[0].floor, std::string("left"));
+        QCOMPARE(p.thresholds[0].step.step.value, -34.0);
+        QCOMPARE(p.thresholds[1].floor, std::string("right"));
+        QCOMPARE(p.thresholds[1].step.step.value, -3.0);
+        QVERIFY(p.thresholds[0].step.needsTransition && !p.thresholds[1].step.needsTransition);
+        QCOMPARE(p.thresholds[2].floor, std::string("left")); // what is gone says nothing
+    }
+
     void hatchesKeepTheLinesOfTheFloor() {
         Job job = jobWith(rectangle(3000, 1500), plankProduct(1200, 200, 10, 1000), {{"gap", 0}});
         Opening hatch;
