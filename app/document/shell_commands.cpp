@@ -197,7 +197,11 @@ Command joinHole(JobDocument& d, const std::string& surface, int index, const st
     }
     Opening own = d.job().surface(surface)->openings[static_cast<std::size_t>(index)];
     own.hole = hole;
-    parts.push_back(changeOpening(d, surface, index, std::move(own)));
+    parts.push_back(changeSurface(what, d, surface, [&](Surface& s) {
+        for (Opening& o : s.openings) // a surface has one side of a hole
+            if (o.hole == hole) o.hole.clear();
+        at(s.openings, index) = std::move(own);
+    }));
     return together(what, std::move(parts));
 }
 Command removeOpening(JobDocument& d, const std::string& surface, int index) {

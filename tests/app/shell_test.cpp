@@ -279,8 +279,17 @@ private slots:
         QVERIFY(b.choose("openingHole", QStringLiteral("none")));
         QVERIFY(settlePlan(b.document));
         QVERIFY(hole(cab).empty() && !told());
-        // A copy is a hole of its own.
+        // A surface has one side of a hole: said of a second opening, the first one is none any more.
         b.document.undoStack().undo();
+        Opening second = b.document.job().surface(cab)->openings[0];
+        second.hole.clear();
+        push(b.document, addOpening(b.document, cab, second));
+        push(b.document, joinHole(b.document, cab, 1, "bulkhead", 0));
+        QVERIFY(hole(cab).empty() && b.document.job().surface(cab)->openings[1].hole == hole("bulkhead"));
+        b.document.undoStack().undo();
+        b.document.undoStack().undo();
+        QVERIFY(hole(cab) == hole("bulkhead"));
+        // A copy is a hole of its own.
         push(b.document, duplicateSurface(b.document, cab, "Third"));
         QVERIFY(std::none_of(b.document.job().surfaces.begin(), b.document.job().surfaces.end(),
                              [](const Surface& s) { return s.name == "Third" && !s.openings[0].hole.empty(); }));
@@ -415,6 +424,23 @@ private slots:
         QVERIFY(settlePlan(b.document));
         QVERIFY(!plan(b, "left-lower").measured.slip);
         QVERIFY(b.find<QPushButton>("suspect0") == nullptr);
+    }
+
+    /// A bare height of 2 030 where the roof stands at 1 900: told at the ceiling, and its field is in Build-up.
+    void aBareHeightIsTakenAgainWhereItIsTyped() {
+        Bench b(demoFloor());
+        b.go(MainWindow::Measure);
+        const Mm diagonal = (*findReading(*b.document.job().surface("bulkhead"), "AC"))->length;
+        push(b.document, takeReading(b.document, "bulkhead", "AC", Reading{{}, diagonal - Mm{61}}));
+        push(b.document, setHeadroom(b.document, {mm(1890), mm(2030), mm(1896), mm(1780)}));
+        b.document.setCurrentSurface("ceiling");
+        QVERIFY(settlePlan(b.document));
+        QVERIFY(plan(b, "ceiling").measured.slip);
+        QCOMPARE(plan(b, "ceiling").measured.slip->suspects[0].key, std::string(kHeadroomMiddle));
+        QVERIFY2(plain(b.find<QPushButton>("suspect0")->text()).startsWith(QStringLiteral("Bare height in the middle")),
+                 qPrintable(b.find<QPushButton>("suspect0")->text()));
+        QVERIFY(b.click("decide"));
+        QVERIFY(b.find<EntryField>("headMiddle"));
     }
 
     void whatToMeasureAgainIsTriedWhenAsked() {
