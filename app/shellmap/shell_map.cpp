@@ -6,6 +6,7 @@
 #include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
 #include "app/drawing/trim_drawing.h"
+#include "core/plan/standing.h"
 #include "core/units/unfinished.h"
 
 #include <QHelpEvent>
@@ -58,9 +59,9 @@ void ShellMap::layOut() {
     const auto plan = document_.plan();
     for (const Surface& s : document_.job().surfaces) {
         const SurfacePlan* p = plan->surface(s.id);
-        const std::size_t place = p ? static_cast<std::size_t>(p - plan->surfaces.data()) : 0;
-        const bool stands = p && place < plan->fold.poses.size() && plan->fold.poses[place];
-        flaps.push_back(flapOf(s, p ? p->measured : none, stands ? &*plan->fold.poses[place] : nullptr));
+        flaps.push_back(
+            p ? flapOf(s, p->measured, standingPose(*plan, static_cast<std::size_t>(p - plan->surfaces.data())))
+              : flapOf(s, none));
     }
     leaves_.clear();
     bounds_ = {};

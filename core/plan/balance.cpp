@@ -1,6 +1,7 @@
 #include "core/plan/balance.h"
 
 #include "core/plan/cost_sharing.h"
+#include "core/plan/standing.h"
 
 #include <algorithm>
 
@@ -98,16 +99,11 @@ BalanceStage balanceOf(const SurfaceStage& plan, const PurchaseStage& purchases,
             const SurfacePlan& s = *planned[i];
             b.fitted = b.fitted + Kg{fittedOf(s, job.log(c.surface), c.mass.value)};
             if (!s.measured.measured()) continue;
-            const Bounds own = boundsOf(s.measured.frame);
-            if (i < plan.fold.poses.size() && plan.fold.poses[i]) {
-                const VanPoint at = plan.fold.poses[i]->map(centroid(s.measured.outline));
-                m.at = {at.x, at.y};
-                m.assumed = false;
-            } else if (const auto put = job.mass.places.find(c.surface); put != job.mass.places.end()) {
-                m.at = put->second;
+            if (const auto at = middleFromAbove(job, plan, i)) {
+                m.at = *at;
                 m.assumed = false;
             } else if (job.surfaces[i].fromRear) {
-                m.at.x = job.surfaces[i].fromRear->length.value + own.width() / 2;
+                m.at.x = job.surfaces[i].fromRear->length.value + boundsOf(s.measured.frame).width() / 2;
             }
         }
         b.added = b.added + m.mass;

@@ -1,3 +1,4 @@
+#include "core/plan/standing.h"
 #include "core/plan/surface_stage.h"
 
 #include <algorithm>
@@ -18,28 +19,16 @@ const SurfacePlan* floorAt(const Job& job, const Access::Door& door, const Surfa
     return first;
 }
 
-/// The middle of a surface from above: as it stands in the van, or as it was put there; nothing where nobody says.
-std::optional<Point> middleOf(const Job& job, const SurfaceStage& plan, std::size_t i) {
-    const SurfacePlan& s = plan.surfaces[i];
-    if (!s.measured.measured()) return std::nullopt;
-    if (i < plan.fold.poses.size() && plan.fold.poses[i]) {
-        const VanPoint at = plan.fold.poses[i]->map(centroid(s.measured.outline));
-        return Point{at.x, at.y};
-    }
-    const auto put = job.mass.places.find(s.surface);
-    return put == job.mass.places.end() ? std::nullopt : std::optional(put->second);
-}
-
 /// The inside as it stands in the van: what of it is floor, and what hangs over that. Where bare heights were read, the
 /// ceiling is brought to them, straight from one to the next: its shape tells the rest.
 class RoomShape {
 public:
     RoomShape(const Job& job, const SurfaceStage& plan) {
-        for (std::size_t i = 0; i < job.surfaces.size() && i < plan.fold.poses.size(); ++i) {
-            const SurfacePlan& s = plan.surfaces[i];
-            if (!plan.fold.poses[i] || !s.measured.measured()) continue;
+        for (std::size_t i = 0; i < job.surfaces.size(); ++i) {
+            const Pose* pose = standingPose(plan, i);
+            if (!pose) continue;
             const SurfaceKind kind = job.surfaces[i].kind;
-            const Face face{&*plan.fold.poses[i], &s};
+            const Face face{pose, &plan.surfaces[i]};
             if (kind == SurfaceKind::Floor) floors_.push_back(face);
             if (kind == SurfaceKind::Ceiling || kind == SurfaceKind::Headliner) over_.push_back(face);
         }
@@ -212,7 +201,7 @@ void findSeats(const Job& job, SurfaceStage& plan) {
                 const Family* family = familyOf(product->family);
                 pressed += thicknessOf(*product).value * (family && family->laid.cushion ? 1 - squashOf(*product) : 1);
             }
-        const std::optional<Point> at = middleOf(job, plan, i);
+        const std::optional<Point> at = middleFromAbove(job, plan, i);
         const auto lined = at ? room.linedAt(*at) : std::nullopt;
         SeatPlan seat{s.id, {s.heightRear->length.value + pressed - floor}, {}};
         std::optional<double> bare;

@@ -1,4 +1,5 @@
 #include "core/fitting/efforts.h"
+#include "core/plan/standing.h"
 #include "core/plan/surface_stage.h"
 #include "core/plan/trim_cover.h"
 
@@ -72,7 +73,7 @@ void findTrims(const Job& job, SurfaceStage& plan) {
             s.coverJoints = family && family->laid.jointsCovered && family->laid.jointsCovered(face->rules);
         }
         s.trim = job.finish(s.surface->id).trim;
-        if (i < plan.fold.poses.size() && plan.fold.poses[i]) s.pose = &*plan.fold.poses[i];
+        s.pose = standingPose(plan, i);
         surfaces.push_back(std::move(s));
     }
     plan.trims = trimEdges(surfaces, trims, job.areaTrims);

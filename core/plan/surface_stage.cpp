@@ -185,9 +185,10 @@ SurfacePlan planSurface(const Surface& surface, const Finish& finish, const Cata
 std::vector<Remark> apartRemarks(const std::vector<TiedSurface>& tied, const FoldUp& fold) {
     std::vector<Remark> apart = tieRemarks(tied);
     for (Remark& r : holeRemarks(tied)) {
-        const std::string key = "o" + std::to_string(r.place.index) + ".";
-        if (std::none_of(fold.suspects.begin(), fold.suspects.end(),
-                         [&](const VanSuspect& s) { return s.surface == r.place.surface && s.key.starts_with(key); }))
+        const auto place = static_cast<std::size_t>(r.place.index);
+        if (std::none_of(fold.suspects.begin(), fold.suspects.end(), [&](const VanSuspect& s) {
+                return s.surface == r.place.surface && openingOfKey(s.key) == place;
+            }))
             apart.push_back(std::move(r));
     }
     return apart;

@@ -1,7 +1,7 @@
 #include "core/plan/surface_stage.h"
+#include "core/shell/holes.h"
 
 #include <algorithm>
-#include <cstdlib>
 
 namespace westrum {
 namespace {
@@ -36,10 +36,9 @@ bool narrowed(const FoldUp& fold, SurfacePlan& plan) {
 
 /// The surface that a reading is of, and before it the opening.
 std::string whereOf(const Surface& surface, const std::string& key) {
-    const std::size_t dot = key.find('.');
-    if (key.front() != 'o' || dot == std::string::npos) return surface.name;
-    const std::size_t place = std::strtoul(key.c_str() + 1, nullptr, 10);
-    return place < surface.openings.size() ? surface.openings[place].name + ", " + surface.name : surface.name;
+    const auto opening = openingOfKey(key);
+    return opening && *opening < surface.openings.size() ? surface.openings[*opening].name + ", " + surface.name
+                                                         : surface.name;
 }
 
 Remark remarkOf(const Job& job, const FoldUp& fold) {

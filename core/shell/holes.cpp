@@ -3,6 +3,7 @@
 #include "core/shell/shape.h"
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <numbers>
 
@@ -42,6 +43,14 @@ Remark differ(const std::vector<TiedSurface>& all, const HoleSide& a, const Hole
 }
 
 } // namespace
+
+std::optional<std::size_t> openingOfKey(std::string_view key) {
+    std::size_t place{};
+    if (!key.starts_with('o')) return std::nullopt;
+    const auto [end, error] = std::from_chars(key.data() + 1, key.data() + key.size(), place);
+    if (error != std::errc() || end == key.data() + key.size() || *end != '.') return std::nullopt;
+    return place;
+}
 
 std::vector<Hole> holesOf(const std::vector<TiedSurface>& surfaces) {
     std::vector<Hole> holes;

@@ -4,6 +4,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace westrum {
@@ -19,6 +20,9 @@ struct Hole {
     std::vector<HoleSide> sides;
     friend bool operator==(const Hole&, const Hole&) = default;
 };
+
+/// Which opening a reading's key is of, "o2.width" of the third; nothing of other keys.
+std::optional<std::size_t> openingOfKey(std::string_view key);
 
 /// All holes that at least two measured surfaces have, in the order of the surfaces.
 std::vector<Hole> holesOf(const std::vector<TiedSurface>& surfaces);

@@ -5,12 +5,11 @@
 #include "app/drawing/materials.h"
 #include "app/drawing/theme.h"
 #include "app/stages/buildup/standing_room.h"
+#include "app/widgets/tip.h"
 
-#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
@@ -352,11 +351,7 @@ bool SectionBench::event(QEvent* event) {
         const QString text = box.isEmpty() ? QString()
                                            : StandingRoom(*document_.plan()->headroom, box)
                                                  .told(help->pos(), figuresFor(document_.job(), decimalMark_));
-        if (text.isEmpty())
-            QToolTip::hideText();
-        else
-            QToolTip::showText(help->globalPos(), text, this);
-        return true;
+        return showTip(event, text, this);
     }
     return QWidget::event(event);
 }

@@ -1,13 +1,13 @@
 #include "app/stages/measure/doubt_bar.h"
 
 #include "app/document/shell_commands.h"
+#include "core/shell/holes.h"
 #include "formats/suspect_words.h"
 
 #include <QPushButton>
 
 #include <algorithm>
 #include <cmath>
-#include <cstdlib>
 
 namespace westrum {
 namespace {
@@ -44,10 +44,9 @@ void DoubtBar::addSuspects(const SlipReport& slip, const Figures& figures) {
     // What is an opening's says of which.
     const auto nameOf = [this](const std::string& key) {
         const Surface* s = document_.job().surface(document_.currentSurface());
-        const std::size_t dot = key.front() == 'o' ? key.find('.') : std::string::npos;
-        const std::size_t place = dot == std::string::npos ? 0 : std::strtoul(key.c_str() + 1, nullptr, 10);
-        if (!s || dot == std::string::npos || place >= s->openings.size()) return readingName(key);
-        return tr("%1 of %2").arg(readingName(key), QString::fromStdString(s->openings[place].name));
+        const auto opening = openingOfKey(key);
+        if (!s || !opening || *opening >= s->openings.size()) return readingName(key);
+        return tr("%1 of %2").arg(readingName(key), QString::fromStdString(s->openings[*opening].name));
     };
     for (std::size_t k = 0; k < slip.suspects.size(); ++k) {
         const SuspectReading& s = slip.suspects[k];

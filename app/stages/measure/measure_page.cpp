@@ -6,6 +6,7 @@
 #include "app/stages/measure/photograph_tracer.h"
 #include "app/widgets/photograph.h"
 #include "core/geometry/polygon.h"
+#include "core/shell/holes.h"
 #include "core/units/unfinished.h"
 #include "formats/readings_file.h"
 
@@ -103,9 +104,8 @@ void MeasurePage::takeAgain(const QString& key) {
     if (key.startsWith(QLatin1String("headroom"))) return emit headroomWanted();
     // A diagonal that was just added has its field once the page has been laid anew.
     QTimer::singleShot(0, this, [this, key] {
-        const int dot = static_cast<int>(key.indexOf(QLatin1Char('.')));
-        if (key.startsWith(QLatin1Char('o')) && dot > 0)
-            parts_->show(PartsPanel::Openings, key.mid(1, dot - 1).toInt());
+        if (const auto opening = openingOfKey(key.toStdString()))
+            parts_->show(PartsPanel::Openings, static_cast<int>(*opening));
         else if (key == QLatin1String("lean") || key.startsWith(QLatin1String("height")))
             parts_->show(PartsPanel::Itself, -1);
         else

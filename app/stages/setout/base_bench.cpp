@@ -5,14 +5,13 @@
 #include "app/drawing/set_out_drawing.h"
 #include "app/drawing/surface_drawing.h"
 #include "app/drawing/theme.h"
+#include "app/widgets/tip.h"
 #include "core/families/family.h"
 #include "formats/base_words.h"
 
-#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 
 #include <cmath>
 
@@ -187,11 +186,7 @@ bool BaseBench::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
         const QString text = tip(help->pos());
-        if (text.isEmpty())
-            QToolTip::hideText();
-        else
-            QToolTip::showText(help->globalPos(), text, this);
-        return true;
+        return showTip(event, text, this);
     }
     return QWidget::event(event);
 }

@@ -235,6 +235,12 @@ private slots:
         QVERIFY(near(other.suspects[0].implied.value, fold.suspects[0].implied.value, 0.05));
     }
 
+    void aKeySaysWhichOpeningItIsOf() {
+        QCOMPARE(openingOfKey("o12.width"), std::optional(std::size_t{12}));
+        for (const char* other : {"o", "o.width", "o1", "offset", "n0.depth", "AB", "o-1.width", ""})
+            QVERIFY2(!openingOfKey(other), other);
+    }
+
     void holesThatLieApartDifferentlyAreTold() {
         // Two free panels that stand nowhere: a window 1000 from a flap here, 960 there.
         Surface here = van4(1800), there = van4(1800);
