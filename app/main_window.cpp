@@ -11,6 +11,7 @@
 #include "app/stages/measure/measure_page.h"
 #include "app/stages/newvan/new_van_page.h"
 #include "app/stages/setout/set_out_page.h"
+#include "app/widgets/entry_field.h"
 #include "formats/demo.h"
 #include "formats/words.h"
 
@@ -27,6 +28,7 @@
 #include <QMessageBox>
 #include <QSettings>
 #include <QShortcut>
+#include <QTimer>
 
 namespace westrum {
 namespace {
@@ -145,7 +147,15 @@ MainWindow::MainWindow(JobDocument& document, const QString& autosaveFolder, Lef
     connect(map_, &ShellMap::enlargeWanted, this, [this] { enlargeMap(!pages_->isHidden()); });
     connect(measure_, &MeasurePage::pointAtSide, this,
             [this] { pointAtSide(Pointing::AtPartner, tr("Press the side that it meets.")); });
-    connect(measure_, &MeasurePage::headroomWanted, this, [this] { showStage(BuildUp); });
+    connect(measure_, &MeasurePage::headroomWanted, this, [this](const QString& field) {
+        showStage(BuildUp);
+        QTimer::singleShot(0, this, [this, field] { // once it can be seen
+            for (auto* entry : pages_->currentWidget()->findChildren<EntryField*>(field)) {
+                entry->setFocus();
+                entry->selectAll();
+            }
+        });
+    });
     connect(measure_, &MeasurePage::tieOnMap, this,
             [this] { pointAtSide(Pointing::AtFirst, tr("Press one side, then the one it meets.")); });
     connect(map_, &ShellMap::sidePicked, this, &MainWindow::sidePicked);

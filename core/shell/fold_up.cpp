@@ -101,18 +101,9 @@ public:
         settle(points);
         constexpr double h = 0.05;
         Eigen::VectorXd row = Eigen::VectorXd::Zero(unknowns_.count());
-        for (const int point : about)
-            for (std::size_t c = 0; c < 3; ++c) {
-                const int index = unknowns_.of(point, c);
-                if (index < 0) continue;
-                double& value = part(points[at(point)], c);
-                const double kept = value;
-                value = kept + h;
-                const double up = figure(points);
-                value = kept - h;
-                row(index) += (up - figure(points)) / (2 * h);
-                value = kept;
-            }
+        toEitherSide(
+            about, points, h, [&] { return figure(points); },
+            [&](int index, double up, double down) { row(index) += (up - down) / (2 * h); });
         return std::sqrt(std::max(0.0, row.dot(Eigen::VectorXd(solver_.solve(row)))));
     }
 
@@ -147,25 +138,34 @@ private:
         known_ = true;
         solver_.factorize(damped);
     }
-    /// How an equation's fitted figures change with each unknown it is about, by differences.
-    void slopesOf(const Observation& o, std::vector<VanPoint>& points) {
-        constexpr double h = 1e-3;
-        slopes_.clear();
-        for (const int point : o.points)
+    /// Moves each unknown of some points by h up and down, and tells what a figure was then.
+    void toEitherSide(const std::vector<int>& about, std::vector<VanPoint>& points, double h, const auto& figure,
+                      const auto& tell) const {
+        for (const int point : about)
             for (std::size_t c = 0; c < 3; ++c) {
                 const int index = unknowns_.of(point, c);
                 if (index < 0) continue;
                 double& value = part(points[at(point)], c);
                 const double kept = value;
                 value = kept + h;
-                const auto up = misfit(o, points, problem_.bends);
+                const auto up = figure();
                 value = kept - h;
-                const auto down = misfit(o, points, problem_.bends);
+                const auto down = figure();
                 value = kept;
+                tell(index, up, down);
+            }
+    }
+    /// How an equation's fitted figures change with each unknown it is about, by differences.
+    void slopesOf(const Observation& o, std::vector<VanPoint>& points) {
+        constexpr double h = 1e-3;
+        slopes_.clear();
+        toEitherSide(
+            o.points, points, h, [&] { return misfit(o, points, problem_.bends); },
+            [&](int index, const std::array<double, 3>& up, const std::array<double, 3>& down) {
                 std::array<double, 3> slope{};
                 for (std::size_t r = 0; r < 3; ++r) slope[r] = (down[r] - up[r]) / (2 * h);
                 slopes_.emplace_back(index, slope);
-            }
+            });
     }
     /// Normal equations at these points; each equation touches few coordinates.
     void linearise(std::vector<VanPoint>& points, int left) {

@@ -440,7 +440,7 @@ private slots:
         QVERIFY2(plain(b.find<QPushButton>("suspect0")->text()).startsWith(QStringLiteral("Bare height in the middle")),
                  qPrintable(b.find<QPushButton>("suspect0")->text()));
         QVERIFY(b.click("decide"));
-        QVERIFY(b.find<EntryField>("headMiddle"));
+        QTRY_VERIFY(b.find<EntryField>("headMiddle") && b.find<EntryField>("headMiddle")->hasFocus());
     }
 
     void whatToMeasureAgainIsTriedWhenAsked() {

@@ -101,7 +101,8 @@ void MeasurePage::focusInParts(const QString& key) {
 
 /// Goes to where a reading of the surface in hand is typed.
 void MeasurePage::takeAgain(const QString& key) {
-    if (key.startsWith(QLatin1String("headroom"))) return emit headroomWanted();
+    const QLatin1String headroom("headroom"); // "headroomRear" is typed into headRear
+    if (key.startsWith(headroom)) return emit headroomWanted(QStringLiteral("head") + key.mid(headroom.size()));
     // A diagonal that was just added has its field once the page has been laid anew.
     QTimer::singleShot(0, this, [this, key] {
         if (const auto opening = openingOfKey(key.toStdString()))

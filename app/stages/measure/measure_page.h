@@ -34,8 +34,8 @@ public:
 signals:
     /// The next side pressed on the map is meant for the side in hand.
     void pointAtSide();
-    /// A bare height is to be taken again: it is typed in Build-up.
-    void headroomWanted();
+    /// A bare height is to be taken again: it is typed in Build-up. @param field  its object's name there
+    void headroomWanted(const QString& field);
     /// The next two sides pressed on the map meet.
     void tieOnMap();
 
